@@ -1,0 +1,68 @@
+/** What `npm start` and `npm test` share: install what is missing, build what is stale. Node's own modules only. */
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+export const root = join(import.meta.dirname, '..');
+const cache = join(root, '.cache');
+
+/** Runs a command in the project, its output shown. @returns its exit status */
+export function run(command, args, options = {}) {
+  const { status, error } = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options });
+  if (error) console.error(`${command}: ${error.message}`);
+  return status ?? 1;
+}
+
+/** A digest of files and folders, by content. */
+function digest(paths) {
+  const hash = createHash('sha256');
+  const add = (path) => {
+    const full = join(root, path);
+    if (!existsSync(full)) return;
+    const entries = readdirSyncOrNull(full);
+    if (entries) for (const entry of entries.sort()) add(join(path, entry));
+    else hash.update(path).update(readFileSync(full));
+  };
+  paths.forEach(add);
+  return hash.digest('hex');
+}
+
+function readdirSyncOrNull(path) {
+  try {
+    return readdirSync(path);
+  } catch {
+    return null;
+  }
+}
+
+/** Does `work` unless it was done for the same inputs before. */
+function once(name, inputs, output, work) {
+  const mark = join(cache, `${name}.sha256`);
+  const now = digest(inputs);
+  if (existsSync(join(root, output)) && existsSync(mark) && readFileSync(mark, 'utf8') === now) return;
+  work();
+  mkdirSync(cache, { recursive: true });
+  writeFileSync(mark, now);
+}
+
+function must(what, status) {
+  if (status !== 0) {
+    console.error(`${what} failed.`);
+    process.exit(1);
+  }
+}
+
+export function install() {
+  once('install', ['package-lock.json'], 'node_modules', () => {
+    console.log('Installing what is missing…');
+    must('npm ci', run('npm', ['ci', '--no-audit', '--no-fund', '--include=dev']));
+  });
+}
+
+export function build() {
+  once('build', ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'src'], '.next/BUILD_ID', () => {
+    console.log('Building…');
+    must('The build', run('npx', ['next', 'build'], { env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' } }));
+  });
+}

@@ -1,0 +1,33 @@
+/** `npm start`: installs, builds, serves on this machine, and says where to look. */
+import { spawn } from 'node:child_process';
+import { createServer } from 'node:net';
+import { build, install, root } from './setup.mjs';
+
+const host = process.env.HOST ?? '127.0.0.1';
+
+const isFree = (port) => new Promise((resolve) => {
+  const probe = createServer().once('error', () => resolve(false)).once('listening', () => probe.close(() => resolve(true)));
+  probe.listen(port, host);
+});
+
+async function freePort() {
+  const wanted = Number(process.env.PORT ?? 3000);
+  // A port that was asked for by name is taken or refused; the usual one gives way to the next.
+  if (process.env.PORT) return wanted;
+  for (let port = wanted; port < wanted + 50; port++) if (await isFree(port)) return port;
+  return wanted;
+}
+
+install();
+build();
+const port = await freePort();
+const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', host, '-p', String(port)], {
+  cwd: root, stdio: ['inherit', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+});
+server.stdout.on('data', (chunk) => {
+  const text = String(chunk);
+  if (/Ready/.test(text)) console.log(`Dig First is at http://${host === '0.0.0.0' ? 'localhost' : host}:${port} (the demo is one click away; Ctrl-C stops it)`);
+  else if (/error|warn/i.test(text)) process.stderr.write(text);
+});
+server.on('exit', (code) => process.exit(code ?? 0));
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));

@@ -1,0 +1,5 @@
+import { Workplace } from '../ui/Workplace';
+
+export default function Page() {
+  return <Workplace />;
+}

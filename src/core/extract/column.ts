@@ -1,0 +1,172 @@
+import { Dictionary } from './dictionary';
+
+/**
+ * A column keeps every raw text of its cells exactly, in one of two forms:
+ *
+ * - `dictionary`: each distinct text once; rows hold small integers into it;
+ * - `packed`: for columns with very many distinct texts, the UTF-8 bytes of all cells one after the other.
+ *
+ * Both give back the same text for the same row; only counting needs to know which form it is.
+ */
+export type Column = DictionaryColumn | PackedColumn;
+
+/** Row codes are kept in the narrowest integers that hold them. */
+export type Codes = Uint8Array | Uint16Array | Uint32Array;
+
+const encoder = new TextEncoder();
+const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
+
+export class DictionaryColumn {
+  readonly form = 'dictionary';
+  /** @param texts distinct raw texts; @param codes one index into `texts` per row */
+  constructor(readonly texts: readonly string[], readonly codes: Codes) {}
+  get rows(): number {
+    return this.codes.length;
+  }
+  /** Raw text of a zero-based row. */
+  text(row: number): string {
+    return this.texts[this.codes[row]];
+  }
+}
+
+export class PackedColumn {
+  readonly form = 'packed';
+  /** @param bytes UTF-8 of all cells; @param ends for each row the offset just past its cell */
+  constructor(readonly bytes: Uint8Array, readonly ends: Uint32Array) {}
+  get rows(): number {
+    return this.ends.length;
+  }
+  /** Raw text of a zero-based row. */
+  text(row: number): string {
+    return decoder.decode(this.bytes.subarray(row === 0 ? 0 : this.ends[row - 1], this.ends[row]));
+  }
+}
+
+/** Distinct texts above which a dictionary must earn its keep. */
+const DICTIONARY_LIMIT = 1 << 18;
+/** Above the limit, a dictionary whose texts repeat less than this often on average is given up. */
+const LEAST_REPETITION = 2;
+
+/** Collects the cells of one column in file order and ends as the form that suits them. */
+export class ColumnBuilder {
+  private dictionary: Dictionary | null = new Dictionary();
+  private codes: Codes = new Uint8Array(1024);
+  private bytes = new Uint8Array(0);
+  private used = 0;
+  private length = 0;
+
+  get rows(): number {
+    return this.length;
+  }
+
+  /** Takes the cell at `index` of each row; a row too short gives an empty cell. */
+  pushFrom(rows: readonly (readonly string[])[], index: number): void {
+    this.room(this.length + rows.length);
+    for (const row of rows) {
+      const text = row[index] ?? '';
+      this.push(scratchOf(text), 0, scratchLength);
+    }
+  }
+
+  /**
+   * Takes cells that lie in the UTF-8 bytes of a file, without cutting them out: the cell of each of `rows` rows reaches
+   * from `starts[i]` up to `ends[i]`, where i begins at `first` and grows by `step`.
+   */
+  pushSpans(source: Uint8Array, starts: Uint32Array, ends: Uint32Array, first: number, step: number, rows: number): void {
+    this.room(this.length + rows);
+    for (let row = 0, i = first; row < rows; row++, i += step) this.push(source, starts[i], ends[i]);
+  }
+
+  /** Takes the cells of another column from zero-based row `from` up to but not including `to`. */
+  pushColumn(column: Column, from = 0, to = column.rows): void {
+    this.room(this.length + to - from);
+    for (let row = from; row < to; row++) {
+      const text = column.text(row);
+      this.push(scratchOf(text), 0, scratchLength);
+    }
+  }
+
+  /** Takes `times` empty cells: a file that lacks the column. */
+  pushBlank(times: number): void {
+    this.room(this.length + times);
+    for (let i = 0; i < times; i++) this.push(scratch, 0, 0);
+  }
+
+  finish(): Column {
+    if (!this.dictionary) return new PackedColumn(this.bytes.slice(0, this.used), (this.codes as Uint32Array).slice(0, this.length));
+    return new DictionaryColumn(this.dictionary.texts(), this.codes.slice(0, this.length));
+  }
+
+  private push(source: Uint8Array, from: number, to: number): void {
+    const { dictionary } = this;
+    if (dictionary) {
+      const code = dictionary.code(source, from, to);
+      if (code === 0x100 || code === 0x10000) this.widen(code);
+      this.codes[this.length++] = code;
+      if (code >= DICTIONARY_LIMIT && code * LEAST_REPETITION > this.length) this.giveUpDictionary(dictionary);
+      return;
+    }
+    this.byteRoom(to - from);
+    for (let i = from; i < to; i++) this.bytes[this.used++] = source[i];
+    this.codes[this.length++] = this.used;
+  }
+
+  private widen(code: number): void {
+    if (code === 0x100 && this.codes instanceof Uint8Array) this.codes = Uint16Array.from(this.codes);
+    else if (code === 0x10000 && !(this.codes instanceof Uint32Array)) this.codes = Uint32Array.from(this.codes);
+  }
+
+  /** From here on the bytes of all cells are kept, those so far among them. */
+  private giveUpDictionary(dictionary: Dictionary): void {
+    const { codes, length } = this;
+    this.dictionary = null;
+    this.codes = new Uint32Array(codes.length);
+    for (let row = 0; row < length; row++) {
+      this.byteRoom(dictionary.length(codes[row]));
+      this.used = dictionary.copy(codes[row], this.bytes, this.used);
+      this.codes[row] = this.used;
+    }
+  }
+
+  private byteRoom(more: number): void {
+    if (this.used + more <= this.bytes.length) return;
+    const larger = new Uint8Array(Math.max(this.used + more, this.bytes.length * 2, 1 << 16));
+    larger.set(this.bytes.subarray(0, this.used));
+    this.bytes = larger;
+  }
+
+  private room(rows: number): void {
+    if (rows <= this.codes.length) return;
+    const Kind = this.codes.constructor as { new (n: number): Codes };
+    const larger = new Kind(Math.max(rows, this.codes.length * 2));
+    larger.set(this.codes.subarray(0, this.length));
+    this.codes = larger;
+  }
+}
+
+/** Bytes of the one text that is being looked up. */
+let scratch = new Uint8Array(1024);
+let scratchLength = 0;
+
+/** The UTF-8 bytes of a text, in a buffer that the next call uses again; `scratchLength` tells how many. */
+function scratchOf(text: string): Uint8Array {
+  if (text.length * 3 > scratch.length) scratch = new Uint8Array(text.length * 6);
+  // Most cells are short ASCII, which a plain loop copies faster than a call per cell.
+  for (let i = 0; i < text.length; i++) {
+    const unit = text.charCodeAt(i);
+    if (unit > 0x7f) {
+      scratchLength = encoder.encodeInto(text, scratch).written;
+      return scratch;
+    }
+    scratch[i] = unit;
+  }
+  scratchLength = text.length;
+  return scratch;
+}
+
+/** A column from a list of raw texts. */
+export function columnOf(texts: readonly string[]): Column {
+  const builder = new ColumnBuilder();
+  builder.pushFrom(texts.map((text) => [text]), 0);
+  return builder.finish();
+}

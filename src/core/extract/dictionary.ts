@@ -1,0 +1,161 @@
+/** Cells up to this many bytes are their own key; two 32-bit integers hold them. */
+const SHORT = 8;
+/** Integers per entry of the table of short cells: the two halves of the key, the code plus one, and one to align. */
+const ENTRY = 4;
+
+const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
+
+/**
+ * Distinct cells, as UTF-8 bytes, with their codes. A cell is looked up where it lies in the bytes of the file, and only
+ * the first of equal ones is copied. Short cells without a zero byte, which most are, are found by their bytes
+ * themselves in one look at memory; longer ones by FNV-1a hash and comparison. Both tables use open addresses.
+ */
+export class Dictionary {
+  size = 0;
+  private bytes = new Uint8Array(256);
+  private ends = new Uint32Array(16);
+  private used = 0;
+  private short = new Int32Array(64 * ENTRY);
+  private shortSize = 0;
+  private long = new Int32Array(0);
+  private hashes = new Int32Array(0);
+  private longSize = 0;
+
+  /** Code of the cell from `from` up to `to`; a new one, which then is `size - 1`, if it was not there. */
+  code(source: Uint8Array, from: number, to: number): number {
+    const length = to - from;
+    if (length > SHORT) return this.longCode(source, from, to);
+    let low = 0;
+    let high = 0;
+    // Negative once a byte was zero: such cells would not be told from shorter ones.
+    let least = 0;
+    const half = length < 4 ? to : from + 4;
+    for (let i = from, shift = 0; i < half; i++, shift += 8) {
+      const byte = source[i];
+      least |= byte - 1;
+      low |= byte << shift;
+    }
+    for (let i = half, shift = 0; i < to; i++, shift += 8) {
+      const byte = source[i];
+      least |= byte - 1;
+      high |= byte << shift;
+    }
+    if (least < 0) return this.longCode(source, from, to);
+    const { short } = this;
+    const mask = short.length - 1;
+    let place = start(low, high) & mask;
+    for (let code = short[place + 2]; code !== 0; code = short[place + 2]) {
+      if (short[place] === low && short[place + 1] === high) return code - 1;
+      place = (place + ENTRY) & mask;
+    }
+    const code = this.learn(source, from, to);
+    short[place] = low;
+    short[place + 1] = high;
+    short[place + 2] = code + 1;
+    if (++this.shortSize * (1.5 * ENTRY) > short.length) this.growShort();
+    return code;
+  }
+
+  /** Copies the bytes of a code's cell behind `at`. @returns where they end */
+  copy(code: number, target: Uint8Array, at: number): number {
+    const cell = this.bytes.subarray(this.begin(code), this.ends[code]);
+    target.set(cell, at);
+    return at + cell.length;
+  }
+
+  length(code: number): number {
+    return this.ends[code] - this.begin(code);
+  }
+
+  /** All distinct texts in the order of their codes. */
+  texts(): string[] {
+    const all = decoder.decode(this.bytes.subarray(0, this.used));
+    // Where every character is one byte the texts can be cut from the whole.
+    const cut = all.length === this.used ? (from: number, to: number) => all.slice(from, to) : (from: number, to: number) => decoder.decode(this.bytes.subarray(from, to));
+    return Array.from({ length: this.size }, (_, code) => cut(this.begin(code), this.ends[code]));
+  }
+
+  private begin(code: number): number {
+    return code === 0 ? 0 : this.ends[code - 1];
+  }
+
+  private learn(source: Uint8Array, from: number, to: number): number {
+    const length = to - from;
+    if (this.used + length > this.bytes.length) this.bytes = larger(this.bytes, Math.max(this.bytes.length * 2, this.used + length), Uint8Array);
+    if (this.size === this.ends.length) this.ends = larger(this.ends, this.size * 2, Uint32Array);
+    for (let i = from; i < to; i++) this.bytes[this.used++] = source[i];
+    this.ends[this.size] = this.used;
+    return this.size++;
+  }
+
+  private growShort(): void {
+    const before = this.short;
+    // Small tables grow fast, large ones by no more than they need.
+    const after = new Int32Array(before.length * (before.length < 1 << 16 ? 4 : 2));
+    const mask = after.length - 1;
+    for (let i = 0; i < before.length; i += ENTRY) {
+      if (before[i + 2] === 0) continue;
+      let place = start(before[i], before[i + 1]) & mask;
+      while (after[place + 2] !== 0) place = (place + ENTRY) & mask;
+      after[place] = before[i];
+      after[place + 1] = before[i + 1];
+      after[place + 2] = before[i + 2];
+    }
+    this.short = after;
+  }
+
+  private longCode(source: Uint8Array, from: number, to: number): number {
+    if (this.long.length === 0) {
+      this.long = new Int32Array(64);
+      this.hashes = new Int32Array(64);
+    }
+    let hash = 0x811c9dc5;
+    for (let i = from; i < to; i++) hash = Math.imul(hash ^ source[i], 0x01000193);
+    hash ^= hash >>> 15;
+    const mask = this.long.length - 1;
+    let place = hash & mask;
+    for (let code = this.long[place]; code !== 0; code = this.long[place]) {
+      if (this.hashes[place] === hash && this.isAt(code - 1, source, from, to)) return code - 1;
+      place = (place + 1) & mask;
+    }
+    const code = this.learn(source, from, to);
+    this.long[place] = code + 1;
+    this.hashes[place] = hash;
+    if (++this.longSize * 2 > this.long.length) this.growLong();
+    return code;
+  }
+
+  private growLong(): void {
+    const { long, hashes } = this;
+    this.long = new Int32Array(long.length * 4);
+    this.hashes = new Int32Array(long.length * 4);
+    const mask = this.long.length - 1;
+    for (let i = 0; i < long.length; i++) {
+      if (long[i] === 0) continue;
+      let place = hashes[i] & mask;
+      while (this.long[place] !== 0) place = (place + 1) & mask;
+      this.long[place] = long[i];
+      this.hashes[place] = hashes[i];
+    }
+  }
+
+  private isAt(code: number, source: Uint8Array, from: number, to: number): boolean {
+    const begin = this.begin(code);
+    if (this.ends[code] - begin !== to - from) return false;
+    for (let i = 0; i < to - from; i++) if (this.bytes[begin + i] !== source[from + i]) return false;
+    return true;
+  }
+}
+
+/** First place of a short key, on an entry's boundary. */
+function start(low: number, high: number): number {
+  let hash = Math.imul(low ^ Math.imul(high, 0x85ebca6b), 0xc2b2ae35);
+  hash ^= hash >>> 15;
+  return Math.imul(hash, 0x27d4eb2f) & -ENTRY;
+}
+
+function larger<T extends Uint8Array | Uint32Array>(array: T, length: number, kind: { new (length: number): T }): T {
+  const made = new kind(length);
+  made.set(array);
+  return made;
+}

@@ -1,0 +1,179 @@
+import type { Column } from './column';
+import type { Reason, Storage } from './words';
+
+/** Something noticed while reading that does not stop the reading. */
+export interface Notice {
+  line?: number;
+  says: string;
+}
+
+/** How a data file is built. */
+export const FORMS = ['delimited', 'fixed-width', 'workbook', 'json', 'parquet'] as const;
+export type Form = (typeof FORMS)[number];
+
+/** One file of an extract, as it was read. Its rows follow those of the files before it. */
+export interface FileSource {
+  name: string;
+  bytes: number;
+  rows: number;
+  columns: number;
+  form: Form;
+  /** How its text is encoded; `binary` where the form is no text. */
+  encoding: string;
+  delimiter: string | null;
+  header: boolean;
+  /** The sheet that was read, of a workbook. */
+  sheet?: string;
+  /** Names of its columns in its own order, made-up ones included. */
+  names: string[];
+  /** What this file is called among the waves of the extract, where it is one of several. */
+  wave?: string;
+  /** Rows of the file that were left unread on purpose, where only the first were wanted and there are more. */
+  partial?: boolean;
+  /**
+   * The line of the file at which a row stands: pairs of a zero-based row of this file and its one-based line; between
+   * them lines go up by one a row. Absent where rows are not lines.
+   */
+  lines?: (readonly [row: number, line: number])[];
+  notices: Notice[];
+}
+
+/** One-based line of a zero-based row of its file; `null` where rows are not lines. */
+export function lineOfRow({ lines }: FileSource, row: number): number | null {
+  const before = lines?.findLast(([first]) => first <= row);
+  return before ? before[1] + row - before[0] : null;
+}
+
+/** A category of a codebook entry: a code with what it means. */
+export interface Category {
+  code: string;
+  label: string | null;
+  /** Declared by the codebook to stand for no answer. */
+  missing: boolean;
+  /** Why, where the codebook's own words tell; `null` for valid categories. */
+  reason: Reason | null;
+  /** Published number of rows. */
+  frequency: number | null;
+}
+
+/** A closed interval of valid or of missing values; either end may be open. */
+export interface CodeRange {
+  min: number | null;
+  max: number | null;
+}
+
+/** Where a variable's cells stand in a line of fixed-width text: one-based columns, both included. */
+export interface Location {
+  start: number;
+  end: number;
+}
+
+/** Figures that the codebook publishes of a variable, for comparison with what arrived. */
+export interface PublishedFigures {
+  valid?: number;
+  invalid?: number;
+  min?: number;
+  max?: number;
+  mean?: number;
+  sd?: number;
+}
+
+/** What a codebook says of one variable. */
+export interface CodebookEntry {
+  name: string;
+  label: string | null;
+  question: string | null;
+  universe: string | null;
+  units: string | null;
+  notes: string[];
+  categories: Category[];
+  validRanges: CodeRange[];
+  missingRanges: CodeRange[];
+  /** The codebook's own claim about the kind of quantity. */
+  interval: 'discrete' | 'continuous' | null;
+  isWeight: boolean;
+  /** Texts that stand for no answer in every cell that is nothing else, such as `NA`. */
+  missingTexts: string[];
+  /** The document's own claim of how cells are written. */
+  storage: Storage | null;
+  /** The document's own claim of the kind of scale. */
+  nature: 'nominal' | 'ordinal' | 'interval' | 'ratio' | null;
+  location: Location | null;
+  /** Digits after the decimal point; in fixed-width text they may be implied. */
+  decimals: number | null;
+  published: PublishedFigures;
+}
+
+/** An entry that says nothing yet beyond the name. */
+export function bareEntry(name: string): CodebookEntry {
+  return {
+    name, label: null, question: null, universe: null, units: null, notes: [], categories: [], validRanges: [], missingRanges: [], interval: null, isWeight: false,
+    missingTexts: [], storage: null, nature: null, location: null, decimals: null, published: {},
+  };
+}
+
+/** A group of variables that the codebook itself makes. */
+export interface CodebookGroup {
+  name: string;
+  variables: string[];
+}
+
+/** Forms of codebook documents. */
+export type CodebookForm = 'ddi-codebook' | 'table-schema' | 'csvw' | 'code-table';
+
+export interface Codebook {
+  name: string;
+  form: CodebookForm;
+  title: string | null;
+  /** Published number of rows of the data that it describes. */
+  cases: number | null;
+  entries: CodebookEntry[];
+  groups: CodebookGroup[];
+  notices: Notice[];
+}
+
+/** A variable as received: its column and, where a codebook knows it, its entry. */
+export interface Variable {
+  name: string;
+  /** One-based place in the file. */
+  position: number;
+  column: Column;
+  entry: CodebookEntry | null;
+  /** How the file itself declares the cells to be written, where its form does (Parquet). */
+  declared?: Storage;
+  /** Digits after a decimal point that the cells leave out, where a fixed-width file implies them. */
+  implied?: number;
+}
+
+/** The received data. Nothing ever changes them. */
+export interface Extract {
+  name: string;
+  files: FileSource[];
+  codebooks: Codebook[];
+  /** What the reading noticed of the files together. */
+  notices: Notice[];
+  /** What stands in the data and in no codebook, and the other way round. */
+  linkNotices: Notice[];
+  rows: number;
+  variables: Variable[];
+  /** How cells are to be read that leave it open, as a person chose. */
+  marks?: Marks;
+  /** What a person left unread on purpose; absent where everything was read. */
+  part?: Part;
+  /** The variable that tells the wave, where there are several files. */
+  wave?: { variable: string; by: 'found' | 'made' };
+}
+
+/** What a person says of cells that leave it open: the decimal mark, and whether the day or the month comes first. */
+export interface Marks {
+  decimal?: '.' | ',';
+  order?: 'dmy' | 'mdy';
+}
+
+/** A first look: only so many rows of each file, or only some variables. */
+export interface Part {
+  /** Most rows of each file; `null` for all. */
+  rows: number | null;
+  /** Names wanted; `null` for all. */
+  names: string[] | null;
+}

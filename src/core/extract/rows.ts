@@ -1,0 +1,31 @@
+import type { Column } from './column';
+
+/**
+ * For each list of raw texts the first zero-based rows, at most `most`, that hold one of them; all lists in one pass.
+ * Texts of different lists must differ.
+ */
+export function findRows(column: Column, lists: readonly (readonly string[])[], most: number): number[][] {
+  const found = lists.map((): number[] => []);
+  let open = lists.length;
+  const take = (list: number, row: number): void => {
+    if (found[list].length >= most) return;
+    found[list].push(row);
+    if (found[list].length === most) open--;
+  };
+  const listOf = new Map(lists.flatMap((texts, list) => texts.map((text) => [text, list] as const)));
+  if (column.form === 'dictionary') {
+    const wanted = new Int32Array(column.texts.length).fill(-1);
+    for (let code = 0; code < wanted.length; code++) wanted[code] = listOf.get(column.texts[code]) ?? -1;
+    for (let row = 0; row < column.rows && open > 0; row++) if (wanted[column.codes[row]] >= 0) take(wanted[column.codes[row]], row);
+    return found;
+  }
+  // Only cells of a length that is wanted are read as text.
+  const lengths = new Set([...listOf.keys()].map((text) => new TextEncoder().encode(text).length));
+  const { ends } = column;
+  for (let row = 0; row < column.rows && open > 0; row++) {
+    if (!lengths.has(ends[row] - (row === 0 ? 0 : ends[row - 1]))) continue;
+    const list = listOf.get(column.text(row));
+    if (list !== undefined) take(list, row);
+  }
+  return found;
+}

@@ -1,0 +1,72 @@
+import type { InFile } from '../extract/by-file';
+import type { Extract } from '../extract/extract';
+import type { Kind, Reason, Role, Severity } from '../extract/words';
+import type { Known } from '../infer/kind';
+import type { Universe } from './universe';
+
+/** What a rule may know of one variable. */
+export interface Subject extends Known {
+  kind: Kind;
+  role: Role;
+  /** Where there are several files: the rows of each that hold one of these texts, and all its rows. */
+  byFile?: (texts: readonly string[]) => InFile[];
+}
+
+/** This does not look like what it claims to be, here is the evidence. */
+export interface Flag {
+  rule: string;
+  variables: string[];
+  /** Raw codes that the flag is about; empty where it is about the variable as a whole. */
+  codes: string[];
+  /** Rows touched. */
+  rows: number;
+  severity: Severity;
+  /** Probability, 0 to 1, that a person who looks agrees. */
+  certainty: number;
+  /** One sentence that a person can check. */
+  says: string;
+  /** Zero-based rows of the extract that the flag is about, where it is about rows; the first thousand. */
+  at?: number[];
+  /** What each code is another way to write, where they are. */
+  into?: Record<string, string>;
+  /** Who was not asked, where the flag is about that. */
+  universe?: Universe;
+  /** Why its codes are missing, where that is known. */
+  reason?: Reason;
+}
+
+/** So many rows are named. */
+export const MOST_AT = 1000;
+
+/** A rule that looks at one variable at a time, beside its siblings: variables with the same stem. */
+export interface VariableRule {
+  rule: string;
+  look(subject: Subject, siblings: readonly Subject[]): Flag[];
+}
+
+/** The whole extract, for rules that look at rows, files, or one variable against another. */
+export interface Whole {
+  extract: Extract;
+  subjects: readonly Subject[];
+  /** The same without rows that are no observations; by default with them. */
+  studied?: readonly Subject[];
+  /** Rows that a person set aside: they are no observations, whatever they hold. */
+  aside?: ReadonlySet<number>;
+}
+
+/** A rule that looks at the extract as a whole. */
+export interface ExtractRule {
+  rule: string;
+  look(whole: Whole): Flag[];
+}
+
+/** Flags below this certainty are not worth a person's time. */
+export const LEAST_CERTAINTY = 0.6;
+
+export const round2 = (x: number): number => Math.round(x * 100) / 100;
+/** Log odds → probability. */
+export const probability = (logOdds: number): number => 1 / (1 + Math.exp(-logOdds));
+/** "40 rows hold", "1 row holds". */
+export const rowsHold = (rows: number): string => (rows === 1 ? '1 row holds' : `${rows} rows hold`);
+/** "37" of 100, never 0 or 100 for what is not quite nothing or all. */
+export const percentOf = (part: number, whole: number): number => Math.min(99, Math.max(part > 0 ? 1 : 0, Math.round((100 * part) / Math.max(1, whole))));

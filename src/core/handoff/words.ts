@@ -1,0 +1,27 @@
+/** Numbers and words as the report and the screen write them. */
+
+/** Groups of three with a narrow no-break space would break copying; a comma is what the report's language uses. */
+export const whole = (n: number): string => String(Math.round(n)).replace(/\B(?=(\d{3})+(?!\d))/g, ',');
+
+/** At most `digits` significant digits, no needless zeros. */
+export function figure(x: number | string | null, digits = 5): string {
+  if (x === null) return '';
+  if (typeof x === 'string') return x;
+  if (Number.isInteger(x) && Math.abs(x) < 1e15) return String(x);
+  return String(Number(x.toPrecision(digits)));
+}
+
+/** "0.4 %"; shares that are not quite nothing or all never read as 0 or 100. */
+export function percent(share: number | null): string {
+  if (share === null) return '';
+  const hundredths = share * 100;
+  if (hundredths > 0 && hundredths < 0.05) return '<0.1 %';
+  if (hundredths < 100 && hundredths >= 99.95) return '>99.9 %';
+  return `${hundredths.toFixed(1)} %`;
+}
+
+export const escapeHtml = (text: string): string =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;').replace(/'/g, '&#39;');
+
+/** "1 variable", "12 variables". */
+export const counted = (n: number, thing: string, things = `${thing}s`): string => `${whole(n)} ${n === 1 ? thing : things}`;

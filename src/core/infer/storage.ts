@@ -1,0 +1,188 @@
+import type { Storage } from '../extract/words';
+import { isBlank } from '../read/looks';
+import { guessNumberForm, PLAIN, readNumber, readsAsBareNumber, type NumberForm } from '../read/number';
+import type { Tally } from '../tally/tally';
+import { DATE_ORDERS, dateOrdersOf, isCompactMonth, readDate, writtenLikeDate, zoneOf, type DateForm } from './dates';
+
+/** How the cells of a variable are written, and so how they are to be read. */
+export interface Written {
+  storage: Storage;
+  /** For dates: the order of their parts. */
+  dateForm: DateForm;
+  /** For times: whether their zones differ, so that they are compared as UTC. */
+  utc: boolean;
+  /** For numbers: what their marks mean. */
+  numberForm: NumberForm;
+  /** What the cells themselves leave open, so that something else had to decide. */
+  open: 'decimal-mark' | 'date-order' | null;
+  because: string[];
+}
+
+/** What is known from elsewhere of how cells are written: a person's choice, the file, the codebook, other columns. */
+export interface Hints {
+  /** Tells texts that are declared missing and so do not count. */
+  skip?: (text: string) => boolean;
+  /** What the file itself declares. */
+  declared?: Storage;
+  /** Digits after a decimal point left out, as fixed-width files do. */
+  implied?: number;
+  /** Numbers may be padded with zeros without being codes. */
+  padded?: boolean;
+  /** The decimal mark of the extract, for cells that leave it open. */
+  mark?: '.' | ',' | null;
+  /** A person says that it is this, however few cells can be read so. */
+  force?: 'number' | 'date' | null;
+  /** Day before month or month before day, for cells that leave it open. */
+  order?: 'dmy' | 'mdy' | null;
+}
+
+/** A variable is what nearly all its cells are; what then cannot be read is counted as unreadable. */
+const NEARLY_ALL = 0.9;
+/** Texts by which people write that there is nothing; they say nothing about how the rest is written. */
+const MARKERS = new Set(['na', 'n/a', '#n/a', '#null!', 'n.a.', '.', '..', '...', '-', '--', '—', '–', '*', '?', 'null', '(null)', 'none', 'nan', 'nil', 'unknown', 'missing', 'n/k', 'nk', 'dk', 'x', '<na>', '\\n']);
+
+export const isMarker = (text: string): boolean => MARKERS.has(text.trim().toLowerCase());
+
+/** Storage of the cells of a tally. */
+export function inferStorage(tally: Tally, hints: Hints = {}): Written {
+  const { skip, declared, force = null } = hints;
+  const enough = (cells: number, all: number, forced: boolean): boolean => cells > 0 && (forced || (force === null && cells >= all * NEARLY_ALL));
+  const found = sort(tally, skip);
+  const written = (storage: Storage, ...because: string[]): Written => ({ storage, dateForm: 'ymd', utc: false, numberForm: PLAIN, open: null, because });
+  if (found.cells + found.stray === 0) return written(declared ?? 'empty', 'no cell holds anything');
+  if (declared === 'text' && force === null) return written('text', 'the file declares text');
+  if (enough(found.dates, found.cells, force === 'date')) {
+    return dateWritten(found.dated, [`${found.dates} of ${found.cells} cells are written as dates or times`], hints);
+  }
+  const numbers = numbersOf(found, hints);
+  if (declared && numbers.cells === found.cells && (declared === 'integer' || declared === 'decimal')) return { ...written(declared, `the file declares ${declared} numbers`), numberForm: numbers.form };
+  if (enough(numbers.cells, found.cells, force === 'number')) {
+    const numeric = [...found.bare, ...found.adorned].map(([text]) => text.trim());
+    if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactDates(numeric)) return dateWritten(numeric, ['eight digits that are days of the calendar'], hints, 'compact');
+    if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactMonths(numeric)) return dateWritten(numeric, ['six digits that are years and months'], hints, 'month');
+    const padded = hints.implied || hints.padded || force === 'number' ? null : paddedCodes(numeric);
+    if (padded) return written('text', padded);
+    const apart = found.cells - numbers.cells + found.stray;
+    const whole = numbers.whole === numbers.cells && !hints.implied;
+    const says = hints.implied ? `numbers with ${hints.implied} decimals that the file leaves out`
+      : !whole ? 'numbers with decimals' : numbers.pointed ? 'whole numbers, some written with a decimal point' : 'whole numbers';
+    return {
+      ...written(whole ? 'integer' : 'decimal', says, ...(numbers.because ? [numbers.because] : []), ...(apart ? [`${apart} cells are no numbers`] : [])),
+      numberForm: numbers.form,
+      open: numbers.open ? 'decimal-mark' : null,
+    };
+  }
+  if (found.cells === 0) return written('text', 'it holds only marks for nothing');
+  return written('text', numbers.cells > 0 ? `${found.cells - numbers.cells} of ${found.cells} cells are no numbers` : 'words');
+}
+
+interface Sorted {
+  /** Rows that hold something other than a marker. */
+  cells: number;
+  stray: number;
+  dates: number;
+  dated: string[];
+  bare: [string, number][];
+  /** Texts that are no bare numbers and no dates, in which numbers may still be. */
+  adorned: [string, number][];
+}
+
+function sort(tally: Tally, skip: Hints['skip']): Sorted {
+  const found: Sorted = { cells: 0, stray: 0, dates: 0, dated: [], bare: [], adorned: [] };
+  for (let i = 0; i < tally.texts.length; i++) {
+    const text = tally.texts[i];
+    const count = tally.counts[i];
+    if (isBlank(text) || skip?.(text)) continue;
+    if (readsAsBareNumber(text)) {
+      found.cells += count;
+      found.bare.push([text, count]);
+    } else if (isMarker(text)) found.stray += count;
+    else {
+      found.cells += count;
+      if (writtenLikeDate(text)) {
+        found.dates += count;
+        found.dated.push(text);
+      } else if (/\d/.test(text) && text.length <= 40) found.adorned.push([text, count]);
+    }
+  }
+  return found;
+}
+
+interface Numbers {
+  form: NumberForm;
+  cells: number;
+  whole: number;
+  pointed: boolean;
+  because: string | null;
+  open: boolean;
+}
+
+/** Numbers that could be thousands with points between, if the extract wrote its decimals with a comma. */
+const GROUPED_BY_POINTS = /^\s*-?[1-9]\d{0,2}(\.\d{3})*\s*$/;
+
+function numbersOf({ bare, adorned }: Sorted, { implied = 0, mark = null }: Hints): Numbers {
+  const all = [...bare, ...adorned];
+  // Bare numbers leave nothing to decide, unless the extract writes decimals with a comma and points could part thousands.
+  const pointed = adorned.length === 0 && bare.some(([text]) => text.includes('.')) && bare.every(([text]) => GROUPED_BY_POINTS.test(text));
+  const guess = adorned.length > 0 || (pointed && mark === ',') ? guessNumberForm(all, mark) : null;
+  const form = { ...(guess?.form ?? PLAIN), implied };
+  const numbers: Numbers = { form, cells: 0, whole: 0, pointed: false, because: guess?.because ?? null, open: guess?.open ?? pointed };
+  for (const [text, count] of all) {
+    const value = guess || implied ? readNumber(text, form) : Number(text);
+    if (value === null || !Number.isFinite(value)) continue;
+    numbers.cells += count;
+    if (Number.isInteger(value)) {
+      numbers.whole += count;
+      numbers.pointed ||= text.includes(form.decimal) || /e/i.test(text);
+    }
+  }
+  return numbers;
+}
+
+/** Numbers with leading zeros are codes: read as numbers they would lose their meaning. */
+function paddedCodes(numeric: readonly string[]): string | null {
+  const padded = numeric.filter((text) => /^0\d+(\.\d+)?$/.test(text));
+  if (padded.length === 0) return null;
+  const plain = new Set(numeric.filter((text) => !/^0\d/.test(text)));
+  // The same number written both ways is a slip of the pen, not a code; unless nearly all are padded to one width.
+  if (padded.some((text) => plain.has(String(Number(text)))) && !mostlyOneWidth(numeric, padded)) return null;
+  return `${padded.length} codes begin with a zero, such as ${padded[0]}`;
+}
+
+const LEAST_WIDTH = 3;
+const LEAST_PADDED = 10;
+function mostlyOneWidth(numeric: readonly string[], padded: readonly string[]): boolean {
+  const width = Math.max(...numeric.map(({ length }) => length));
+  const full = numeric.filter(({ length }) => length === width).length;
+  return width >= LEAST_WIDTH && padded.length >= LEAST_PADDED && padded.filter(({ length }) => length === width).length >= padded.length * 0.9 && full > numeric.length * 0.6;
+}
+
+function areCompactDates(numeric: readonly string[]): boolean {
+  return numeric.length >= 5 && numeric.every((text) => readDate(text, 'compact') !== null);
+}
+
+/** Six digits may be a code; a year's worth of different ones, all of them months, are none. */
+const LEAST_MONTHS = 12;
+function areCompactMonths(numeric: readonly string[]): boolean {
+  return numeric.length >= LEAST_MONTHS && numeric.every(isCompactMonth);
+}
+
+function dateWritten(texts: readonly string[], because: string[], { order }: Hints, only?: DateForm): Written {
+  const forms: readonly DateForm[] = only ? [only] : ['ymd', 'dmy', 'mdy', 'named', 'month'];
+  const read = forms.map((form) => ({ form, found: texts.map((text) => readDate(text, form)).filter((date) => date !== null) }));
+  const most = Math.max(...read.map(({ found }) => found.length));
+  const best = read.filter(({ found }) => found.length === most);
+  const open = best.length > 1 && best.every(({ form }) => DATE_ORDERS.includes(form as 'dmy')) && texts.some((text) => dateOrdersOf(text).length > 1);
+  // Day before month where nothing else decides.
+  const chosen = (open && order ? best.find(({ form }) => form === order) : undefined) ?? best[0];
+  const times = chosen.found.filter(({ storage }) => storage === 'time').length;
+  const both = chosen.found.filter(({ storage }) => storage === 'datetime').length;
+  const storage = times > chosen.found.length / 2 ? 'time' : both > chosen.found.length / 2 ? 'datetime' : 'date';
+  const why = [...because];
+  if (open) why.push(`${chosen.form === 'dmy' ? 'day before month' : 'month before day'}, which ${order ? 'the rest of the extract says' : 'no cell here decides'}`);
+  else if (chosen.form === 'month') why.push('months, each standing for its first day');
+  else if (chosen.form === 'dmy' || chosen.form === 'mdy') why.push(`${chosen.form === 'dmy' ? 'day before month' : 'month before day'}: read the other way some would be no days`);
+  const zones = new Set(texts.map(zoneOf).filter((zone) => zone !== null));
+  if (zones.size > 1) why.push('times of several zones, compared as UTC');
+  return { storage, dateForm: chosen.form, utc: zones.size > 1, numberForm: PLAIN, open: open ? 'date-order' : null, because: why };
+}

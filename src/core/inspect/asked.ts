@@ -1,0 +1,56 @@
+import { emptiness, emptyTexts, gatesOf, saidOf } from '../flags/gates';
+import type { Flag, Whole } from '../flags/rule';
+import { askedSaid, notAskedIn, type Universe } from '../flags/universe';
+
+/** Who was asked a question, and the rows that contradict. */
+export interface Asked {
+  /** "asked where boiler is 1". */
+  says: string;
+  /** Rows that were not asked. */
+  notAsked: number;
+  /** The first rows that hold an answer though they were not asked; zero-based. */
+  breaches: number[];
+  /** All of them, in number. */
+  breached: number;
+  /** Whether a person said so; else the blanks tell. */
+  accepted: boolean;
+  /** The remark that a ruling accepts. */
+  flag: Flag | null;
+}
+
+const MOST_SHOWN = 20;
+
+/** @returns `null` where nothing hangs on another variable */
+export function askedOf(name: string, whole: Whole, accepted: Universe | undefined, flags: readonly Flag[]): Asked | null {
+  if (accepted) return ofAccepted(name, whole, accepted);
+  const { subjects } = whole;
+  const gate = gatesOf(whole).find(({ variable }) => subjects[variable].name === name);
+  if (!gate) return null;
+  const { notAsked, breaches } = gate;
+  const flag = flags.find(({ rule, variables }) => rule === 'universe-gate' && variables[0] === name) ?? null;
+  return { says: saidOf(gate, subjects), notAsked, breaches: breaches.slice(0, MOST_SHOWN), breached: breaches.length, accepted: false, flag };
+}
+
+/** What a person said may be another universe than the blanks tell: its rows are looked at by themselves. */
+function ofAccepted(name: string, whole: Whole, accepted: Universe): Asked | null {
+  const { extract: { rows, variables }, subjects, aside } = whole;
+  const place = variables.findIndex((variable) => variable.name === name);
+  const notAskedAt = notAskedIn(accepted, (other) => variables.find((variable) => variable.name === other)?.column);
+  if (place < 0 || !notAskedAt) return null;
+  const isEmpty = emptiness(variables[place].column, emptyTexts(subjects[place]));
+  let notAsked = 0;
+  const breaches: number[] = [];
+  for (let row = 0; row < rows; row++) {
+    if (aside?.has(row) || !notAskedAt(row)) continue;
+    if (isEmpty(row)) notAsked++;
+    else breaches.push(row);
+  }
+  return { says: saidOfAccepted(accepted, whole), notAsked, breaches: breaches.slice(0, MOST_SHOWN), breached: breaches.length, accepted: true, flag: null };
+}
+
+/** Asked at all codes at which it was not said that it was not. */
+function saidOfAccepted({ steps = [], by, shut }: Universe, { subjects }: Whole): string {
+  const levelsOf = (variable: string, codes: readonly string[], within: boolean): { code: string; label: string | null }[] =>
+    (subjects.find(({ name }) => name === variable)?.levels.levels ?? []).filter(({ code, standing }) => standing !== 'unreadable' && codes.includes(code) === within).map(({ code, label }) => ({ code, label }));
+  return `asked where ${askedSaid(steps.map((step) => ({ by: step.by, asked: step.asked, codes: levelsOf(step.by, step.codes, true), rest: levelsOf(step.by, step.codes, false) })), by, levelsOf(by, shut, false))}`;
+}

@@ -1,0 +1,130 @@
+import { heldByFile } from '../extract/by-file';
+import { bareEntry, type CodebookEntry, type Extract, type Variable } from '../extract/extract';
+import type { Kind } from '../extract/words';
+import type { Subject } from '../flags/rule';
+import { inferKind, type Known } from '../infer/kind';
+import { countsOf, Declarations, levelsOf, validOf, type Counts, type Levels } from '../infer/levels';
+import { mergeLevels, withoutCells } from '../infer/relevel';
+import { inferRole } from '../infer/role';
+import type { Written } from '../infer/storage';
+import { fileStarts } from '../intake/waves';
+import type { State } from '../log/fold';
+import { isBlank } from '../read/looks';
+import type { Tally } from '../tally/tally';
+import { frequenciesOf, missingCodesOf, statisticsOf, unreadableOf } from './figures';
+import type { InspectedVariable } from './schema';
+
+/** A variable with all that is inferred of it, under the rulings in force. */
+export interface Inspected extends Subject {
+  position: number;
+  counts: Counts;
+  /** What the program thinks, whatever a person said. */
+  presumed: Kind;
+  confirmed: boolean;
+  confidence: number;
+  because: string[];
+}
+
+/** The texts that a variable holds in some rows, with the number of those rows. */
+export function cellsOf({ column }: Variable, rows: readonly number[]): Map<string, number> {
+  const cells = new Map<string, number>();
+  for (const row of rows) cells.set(column.text(row), (cells.get(column.text(row)) ?? 0) + 1);
+  return cells;
+}
+
+/** Values of a panel's units stand once in each file, and in several files. A few may stand twice by mistake. */
+const MOST_TWICE = 0.005;
+function isUniqueInFiles({ column }: Variable, { files }: Extract, levels: Levels): boolean {
+  if (files.length < 2 || column.form === 'packed') return false;
+  const { levels: valid } = validOf(levels);
+  const most = valid.reduce((max, { count }) => Math.max(max, count), 0);
+  if (valid.length < 10 || most < 2 || most > files.length + 2 || valid.some(({ spellings }) => spellings.length > 1)) return false;
+  const starts = fileStarts(files);
+  const blank = column.texts.map(isBlank);
+  const lastSeen = new Int32Array(column.texts.length).fill(-1);
+  let twice = 0;
+  files.forEach((_, file) => {
+    for (let row = starts[file]; row < starts[file + 1]; row++) {
+      const code = column.codes[row];
+      if (lastSeen[code] === file && !blank[code]) twice++;
+      lastSeen[code] = file;
+    }
+  });
+  return twice <= levels.rows * MOST_TWICE;
+}
+
+/** What a variable is inspected on, besides its own cells. */
+export interface Grounds {
+  tally: Tally;
+  written: Written;
+  extract: Extract;
+  /** Rows that repeat the names of the columns, and rows that a person set aside; zero-based. */
+  headers: readonly number[];
+  aside: readonly number[];
+  /** Blank cells of rows that were not asked, by a universe that a person accepted. */
+  notAskedBlank: number;
+  /** Variables of the same stem that answer on the same scale. */
+  itemsAlike: number;
+}
+
+/** A variable with all that is inferred of it, under a state of decisions. */
+export function inspectVariable(variable: Variable, state: State, { tally, written, extract, headers, aside, notAskedBlank, itemsAlike }: Grounds): Inspected {
+  const { name, position } = variable;
+  const entry = labelledEntry(variable, state.labels.get(name));
+  const label = state.called.get(name)?.label ?? entry?.label ?? null;
+  const declarations = new Declarations(entry, state.missing.get(name), written.numberForm);
+  const counted = levelsOf(tally, written, declarations);
+  const held = aside.length ? withoutCells(counted, cellsOf(variable, aside)) : counted;
+  const asked = notAskedBlank ? { ...held, blank: held.blank - notAskedBlank, notAskedBlank } : held;
+  const levels = inOrder(mergeLevels(asked, state.merges.get(name) ?? new Map(), written, declarations), state.orders.get(name));
+  const studied = headers.length ? withoutCells(levels, cellsOf(variable, headers)) : levels;
+  const known: Known = { name, label, written, levels: studied, entry, uniqueInFiles: isUniqueInFiles(variable, extract, studied), itemsAlike };
+  const inferred = inferKind(known);
+  const said = state.kinds.get(name);
+  const kind = said ?? inferred.kind;
+  const role = state.roles.get(name) ?? inferRole(known, { ...inferred, kind }).role;
+  return {
+    ...known, levels, position, kind, role, counts: countsOf(levels), presumed: inferred.kind, confirmed: said !== undefined,
+    confidence: inferred.confidence, because: inferred.because,
+    ...(extract.files.length > 1 ? { byFile: (texts: readonly string[]) => heldByFile(variable.column, extract.files, texts) } : {}),
+  };
+}
+
+/** Levels with the codes that a person ordered in that order, what they left out after them. */
+function inOrder(levels: Levels, order: readonly string[] | undefined): Levels {
+  if (!order) return levels;
+  const place = new Map(order.map((code, i) => [code, i]));
+  const rank = ({ code }: Levels['levels'][number]): number => place.get(code) ?? order.length;
+  return { ...levels, levels: [...levels.levels].sort((a, b) => rank(a) - rank(b)) };
+}
+
+/** A variable's codebook entry with the labels that a person gave laid over it. */
+function labelledEntry({ name, entry }: Variable, labels: ReadonlyMap<string, string> | undefined): CodebookEntry | null {
+  if (!labels) return entry;
+  const base = entry ?? bareEntry(name);
+  const known = new Set(base.categories.map(({ code }) => code));
+  return {
+    ...base,
+    categories: [
+      ...base.categories.map((category) => ({ ...category, label: labels.get(category.code) ?? category.label })),
+      ...[...labels].filter(([code]) => !known.has(code)).map(([code, label]) => ({ code, label, missing: false, reason: null, frequency: null })),
+    ],
+  };
+}
+
+/** A variable as the inspection document tells it. */
+export function documented(variable: Inspected): InspectedVariable {
+  const { name, position, label, written, kind, role, confirmed, confidence, because, counts, levels } = variable;
+  const { frequencies, complete } = frequenciesOf(levels.levels, counts);
+  return {
+    name, position, label, storage: written.storage, kind, role, confirmed,
+    confidence: confirmed ? 1 : confidence,
+    because: confirmed ? ['a person confirmed it', ...because] : because,
+    counts,
+    missingCodes: counts.missing + counts.notAsked > 0 ? missingCodesOf(levels.levels) : [],
+    statistics: statisticsOf(kind, written, validOf(levels)),
+    frequencies,
+    frequenciesComplete: complete,
+    unreadable: counts.unreadable > 0 ? unreadableOf(levels.levels) : [],
+  };
+}

@@ -1,0 +1,88 @@
+import { isCategorical, isMeasure, isNumericStorage, type Kind, type Role, type Storage } from '../extract/words';
+import { validOf, type Counts } from '../infer/levels';
+import { drawable, histogram } from '../tally/histogram';
+import type { Inspected } from './inspected';
+
+/** A distribution small enough to stand in a line: heights from 0 to 1. `apart`: categories; otherwise neighbours touch. */
+export interface Sketch {
+  apart: boolean;
+  heights: number[];
+}
+
+/** What the ledger shows of a variable. */
+export interface Summary {
+  name: string;
+  position: number;
+  label: string | null;
+  storage: Storage;
+  kind: Kind;
+  presumed: Kind;
+  confirmed: boolean;
+  confidence: number;
+  because: string[];
+  role: Role;
+  counts: Counts;
+  sketch: Sketch | null;
+  /** What else can be searched for: the question, the labels of codes, the archive's own label. */
+  words: string;
+  /** The label that the archive gives, where a person gave another. */
+  archiveLabel: string | null;
+  /** How variables with the same list of codes know each other; `null` without one. */
+  codeList: string | null;
+  /** Zero-based places of the files that hold anything of it; `null` where there is but one file. */
+  inFiles: number[] | null;
+}
+
+/** So many labels of codes can be searched for. */
+const MOST_WORDS = 60;
+
+const MOST_BARS = 24;
+
+/** @param inFiles places of the files that hold the variable, where there are several */
+export function summaryOf(inspected: Inspected, inFiles: number[] | null = null): Summary {
+  const { name, position, label, written, kind, presumed, confirmed, confidence, because, role, counts } = inspected;
+  return { name, position, label, storage: written.storage, kind, presumed, confirmed, confidence, because, role, counts, sketch: sketchOf(inspected), words: wordsOf(inspected), archiveLabel: inspected.entry && inspected.entry.label !== label ? inspected.entry.label : null, codeList: codeListOf(inspected), inFiles };
+}
+
+function wordsOf({ entry, levels, label }: Inspected): string {
+  const labels = entry ? entry.categories.map((category) => category.label) : levels.levels.slice(0, MOST_WORDS).map((level) => level.label);
+  return [entry?.question, entry?.label === label ? null : entry?.label, ...labels.slice(0, MOST_WORDS), ...(entry?.notes ?? [])].filter((text) => text).join(' | ').toLowerCase();
+}
+
+/** Codes with their labels where a codebook lists at least three; else the values of a short scale. */
+export function codeListOf({ entry, levels, kind, written }: Pick<Inspected, 'entry' | 'levels' | 'kind' | 'written'>): string | null {
+  const categories = entry?.categories.filter(({ label, missing }) => label !== null && !missing) ?? [];
+  if (categories.length >= 3) return categories.map(({ code, label }) => `${code}=${label}`).join('|');
+  const valid = validOf(levels).levels;
+  return isCategorical(kind) && valid.length >= 3 && valid.length <= 12 ? `${written.storage}:${valid.map(({ code }) => code).join('|')}` : null;
+}
+
+function sketchOf({ kind, written, levels }: Inspected): Sketch | null {
+  const { levels: valid } = validOf(levels);
+  if (valid.length === 0 || kind === 'text' || kind === 'identifier') return null;
+  if (isCategorical(kind)) {
+    const counts = valid.map(({ count }) => count);
+    const ordered = kind === 'nominal' && !isNumericStorage(written.storage) ? counts.sort((a, b) => b - a) : counts;
+    return { apart: true, heights: scaled(ordered.length <= MOST_BARS ? ordered : ordered.slice(0, MOST_BARS)) };
+  }
+  const values = validOf(levels);
+  if (!isMeasure(kind) && kind !== 'date') return null;
+  const { body, beyond } = drawable(values);
+  const drawn = histogram(body, isNumericStorage(written.storage) ? written.storage === 'integer' : true);
+  if (!drawn) return null;
+  // What lies far out stands at the end, apart.
+  const [below, above] = [beyond?.below?.rows ?? 0, beyond?.above?.rows ?? 0];
+  return { apart: false, heights: scaled([...(below ? [below, 0] : []), ...merged(drawn.counts), ...(above ? [0, above] : [])]) };
+}
+
+/** Neighbouring bars put together until they fit. */
+function merged(counts: number[]): number[] {
+  let bars = counts;
+  while (bars.length > MOST_BARS) bars = Array.from({ length: Math.ceil(bars.length / 2) }, (_, i) => bars[2 * i] + (bars[2 * i + 1] ?? 0));
+  return bars;
+}
+
+function scaled(counts: readonly number[]): number[] {
+  const most = Math.max(...counts);
+  return counts.map((count) => Math.round((100 * count) / most) / 100);
+}

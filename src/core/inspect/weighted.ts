@@ -1,0 +1,85 @@
+import type { Variable } from '../extract/extract';
+import { isMeasure } from '../extract/words';
+import { spellingsOf, validOf, valueOf, type Level } from '../infer/levels';
+import { weightedMoments, weightedQuantile } from '../tally/statistics';
+import type { Inspected } from './inspected';
+
+/** A variable by which rows are weighted. */
+export interface Weighting {
+  variable: Variable;
+  inspected: Inspected;
+}
+
+/** What a variable comes to when its rows are weighted. */
+export interface Weighted {
+  weight: string;
+  /** Sum of weights of the rows that hold each code, missing ones included. */
+  codes: { code: string; sum: number; shareOfValid: number | null }[];
+  /** Sum of weights of all valid rows. */
+  valid: number;
+  /** Valid rows with a positive weight. */
+  rows: number;
+  /** Rows left out because their weight is blank, negative or no number. */
+  without: number;
+  /** Figures that the kind admits; `null` where it admits none. */
+  statistics: { mean: number | null; sd: number | null; q1: number | null; median: number | null; q3: number | null } | null;
+}
+
+/** The weight of a row (zero-based); NaN where it is blank, negative, or no number. */
+export function weightsOf({ variable: { column }, inspected }: Weighting): (row: number) => number {
+  const read = (text: string): number => {
+    const weight = valueOf(text, inspected.written) ?? NaN;
+    return weight >= 0 ? weight : NaN;
+  };
+  if (column.form !== 'dictionary') return (row) => read(column.text(row));
+  const weights = Float64Array.from(column.texts, read);
+  return (row) => weights[column.codes[row]];
+}
+
+/**
+ * Σw for each code, and the weighted figures; a blank or negative weight leaves its row out.
+ * @param aside rows that a person set aside
+ */
+export function weightedOf(variable: Variable, inspected: Inspected, weighting: Weighting, aside: ReadonlySet<number>): Weighted {
+  const { levels } = inspected.levels;
+  const place = new Map(levels.flatMap((level, i) => spellingsOf(level).map((text) => [text, i] as const)));
+  const column = variable.column;
+  const levelOf = column.form === 'dictionary' ? Int32Array.from(column.texts, (text) => place.get(text) ?? -1) : null;
+  const weightOf = weightsOf(weighting);
+  const sums = new Float64Array(levels.length);
+  const positive = new Float64Array(levels.length);
+  let without = 0;
+  for (let row = 0; row < column.rows; row++) {
+    if (aside.size > 0 && aside.has(row)) continue;
+    const weight = weightOf(row);
+    if (Number.isNaN(weight)) {
+      without++;
+      continue;
+    }
+    const level = levelOf && column.form === 'dictionary' ? levelOf[column.codes[row]] : (place.get(column.text(row)) ?? -1);
+    if (level < 0) continue;
+    sums[level] += weight;
+    if (weight > 0) positive[level]++;
+  }
+  const isValid = ({ standing }: Level): boolean => standing === 'valid';
+  const total = (of: Float64Array): number => levels.reduce((sum, level, i) => (isValid(level) ? sum + of[i] : sum), 0);
+  const [valid, rows] = [total(sums), total(positive)];
+  return {
+    weight: weighting.inspected.name, valid, rows, without,
+    codes: levels.map((level, i) => ({ code: level.code, sum: sums[i], shareOfValid: isValid(level) && valid > 0 ? sums[i] / valid : null })),
+    statistics: figuresOf(inspected, sums, rows),
+  };
+}
+
+function figuresOf({ kind, levels }: Inspected, sums: Float64Array, rows: number): Weighted['statistics'] {
+  const valid = levels.levels.flatMap((level, i) => (level.standing === 'valid' && level.value !== null ? [{ value: level.value, sum: sums[i] }] : []));
+  if (valid.length === 0 || !validOf(levels).ascending || (!isMeasure(kind) && kind !== 'ordinal')) return null;
+  const weighed = { values: valid.map(({ value }) => value), counts: valid.map(({ sum }) => sum) };
+  const [q1, median, q3] = [0.25, 0.5, 0.75].map((p) => weightedQuantile(weighed, rows, p));
+  return { ...(isMeasure(kind) ? weightedMoments(weighed, rows) : { mean: null, sd: null }), q1, median, q3 };
+}
+
+/** A variable as it would be counted by its weights, for drawing. */
+export function countedBy(inspected: Inspected, { codes }: Weighted): Inspected {
+  return { ...inspected, levels: { ...inspected.levels, levels: inspected.levels.levels.flatMap((level, i) => (codes[i].sum > 0 ? [{ ...level, count: codes[i].sum }] : [])) } };
+}

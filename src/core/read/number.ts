@@ -1,0 +1,111 @@
+/**
+ * How a column writes its numbers. Adornments that change no value (a sign, a currency, a percent sign, accounting
+ * brackets, an exponent) are read under any form; which sign is the decimal mark has to be known.
+ */
+export interface NumberForm {
+  decimal: '.' | ',';
+  /** What stands between groups of three digits; `''` for nothing. A blank stands for every blank that is used so. */
+  thousands: '' | ',' | '.' | ' ' | "'";
+  /** Digits after a decimal point that is left out, as fixed-width files do; 0 where nothing is left out. */
+  implied: number;
+}
+
+export const PLAIN: NumberForm = { decimal: '.', thousands: '', implied: 0 };
+
+/** A number as programs write it: sign, digits, point, exponent; white space around it allowed. */
+const BARE = /^\s*[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d{1,3})?\s*$/;
+/** What may stand around the digits: blanks, signs, brackets, currencies, percent. */
+const CURRENCY = '(?:\\p{Sc}|EUR|USD|GBP|CHF|SEK|NOK|DKK|JPY|kr\\.?)';
+const ADORNED = new RegExp(`^(\\()?\\s*([+\\-\u2212])?\\s*(?:${CURRENCY})?\\s*([+\\-\u2212])?\\s*(\\d[\\d.,'\u2019\\s\u00a0\u202f\u2009]*|[.,]\\d+)([eE][+-]?\\d{1,3})?\\s*([-\u2212])?\\s*(%|${CURRENCY})?\\s*(\\))?$`, 'u');
+
+export const readsAsBareNumber = (text: string): boolean => BARE.test(text);
+
+/** Parts of a text that may be a number under some form; `null` where no form can make it one. */
+function partsOf(text: string): { digits: string; exponent: string; negative: boolean } | null {
+  const found = ADORNED.exec(text.trim());
+  if (!found) return null;
+  const [, open, sign, inner, digits, exponent = '', after, , close] = found;
+  if ((open === undefined) !== (close === undefined)) return null;
+  const signs = [open, sign, inner, after].filter((part) => part !== undefined);
+  if (signs.length > 1) return null;
+  return { digits: digits.trim(), exponent, negative: signs.length === 1 && signs[0] !== '+' };
+}
+
+/** Whether a text could be a number under one form or another. */
+export const couldBeNumber = (text: string): boolean => BARE.test(text) || FORMS.some((form) => readNumber(text, form) !== null);
+
+const GROUPED: Record<NumberForm['thousands'], RegExp> = {
+  '': /^\d*$/,
+  ',': /^([1-9]\d{0,2}(,\d{3})+|\d*)$/,
+  '.': /^([1-9]\d{0,2}(\.\d{3})+|\d*)$/,
+  ' ': /^([1-9]\d{0,2}([\s\u00a0\u202f\u2009]\d{3})+|\d*)$/,
+  "'": /^([1-9]\d{0,2}(['\u2019]\d{3})+|\d*)$/,
+};
+
+/** The number that a text stands for under a form; `null` where it stands for none. */
+export function readNumber(text: string, form: NumberForm = PLAIN): number | null {
+  if (form.decimal === '.' && BARE.test(text)) {
+    const value = Number(text);
+    return Number.isFinite(value) ? scaled(value, text, form) : null;
+  }
+  const parts = partsOf(text);
+  if (!parts) return null;
+  const at = parts.digits.lastIndexOf(form.decimal);
+  const whole = at < 0 ? parts.digits : parts.digits.slice(0, at);
+  const fraction = at < 0 ? '' : parts.digits.slice(at + 1);
+  if (!/^\d*$/.test(fraction) || !GROUPED[form.thousands].test(whole) || whole + fraction === '') return null;
+  const value = Number(`${whole.replace(/\D/g, '')}.${fraction}${parts.exponent}`);
+  return Number.isFinite(value) ? scaled(parts.negative ? -value : value, parts.digits, form) : null;
+}
+
+const scaled = (value: number, digits: string, { implied, decimal }: NumberForm): number =>
+  (implied === 0 || digits.includes(decimal) ? value : Number(`${value}e-${implied}`));
+
+/** Forms to choose from, the more usual first; of those that read equally much the first is taken. */
+const FORMS: readonly NumberForm[] = [
+  PLAIN,
+  { decimal: '.', thousands: ',', implied: 0 },
+  { decimal: ',', thousands: '', implied: 0 },
+  { decimal: ',', thousands: '.', implied: 0 },
+  { decimal: ',', thousands: ' ', implied: 0 },
+  { decimal: '.', thousands: ' ', implied: 0 },
+  { decimal: '.', thousands: "'", implied: 0 },
+];
+
+export interface GuessedForm {
+  form: NumberForm;
+  /** Cells that the form reads. */
+  cells: number;
+  because: string;
+  /** Whether other cells than these would have to say what the decimal mark is. */
+  open: boolean;
+}
+
+/**
+ * The form that reads most cells.
+ * @param texts distinct texts with their counts
+ * @param mark the decimal mark that the person or the rest of the extract says, where the texts leave it open
+ */
+export function guessNumberForm(texts: readonly (readonly [string, number])[], mark: '.' | ',' | null): GuessedForm {
+  const tried = FORMS.map((form) => ({
+    form,
+    cells: texts.reduce((sum, [text, count]) => (readNumber(text, form) === null ? sum : sum + count), 0),
+  }));
+  const most = Math.max(...tried.map(({ cells }) => cells));
+  const best = tried.filter(({ cells }) => cells === most);
+  const decimals = new Set(best.map(({ form }) => form.decimal));
+  // Both marks read all, and it matters: "1,234" may be a thousand or a little more than one.
+  const open = decimals.size > 1 && texts.some(([text]) => /[.,]/.test(text));
+  const chosen = (open && mark ? best.find(({ form }) => form.decimal === mark) : undefined) ?? best[0];
+  const { form } = chosen;
+  const example = texts.find(([text]) => /[^\d\s+-]/.test(text) && readNumber(text, form) !== null)?.[0].trim();
+  const reading = form.thousands ? `“${form.decimal}” before decimals and “${form.thousands === ' ' ? 'a blank' : form.thousands}” between thousands` : `“${form.decimal}” before decimals`;
+  return {
+    form,
+    cells: most,
+    open,
+    because: open
+      ? `numbers with ${reading}, which ${mark ? 'the rest of the extract says' : 'no cell here decides'}${example ? `: ${example}` : ''}`
+      : `numbers with ${reading}${example ? `, such as ${example}` : ''}`,
+  };
+}

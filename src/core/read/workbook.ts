@@ -1,0 +1,205 @@
+import type { Cell, Workbook, Worksheet } from 'exceljs';
+import { InputError } from '../extract/problem';
+import { bounded } from './bounds';
+import { columnNames } from './names';
+import { guessHeader, guessTitles, HEADER_ROWS, usualWidth } from './dialect';
+import { Notices } from './notices';
+import { allBytes, type ByteSource, type Control } from './source';
+import type { FileRead, RowTaker } from './taker';
+
+/** The sheets of a workbook (OOXML, ISO/IEC 29500) as tables of raw texts. */
+export interface Sheet {
+  name: string;
+  /** All rows down to the last that holds something, each as wide as the widest. */
+  rows: string[][];
+  hidden: boolean;
+}
+
+/** @throws InputError where it is no workbook, is damaged, or unpacks beyond bounds */
+export async function openWorkbook(source: ByteSource): Promise<Sheet[]> {
+  const file = source.name;
+  const bytes = await allBytes(source.open());
+  await checkBounds(file, bytes);
+  const { default: excel } = await import('exceljs');
+  const workbook: Workbook = new excel.Workbook();
+  try {
+    await workbook.xlsx.load(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
+  } catch (cause) {
+    throw new InputError({ file, says: `the workbook is damaged or cannot be read (${(cause as Error).message.split('\n')[0]}); open it in a spreadsheet, save it anew, or save the sheet as delimited text` });
+  }
+  const { date1904 } = workbook.properties;
+  const sheets = workbook.worksheets.map((sheet) => ({ name: sheet.name, rows: tableOf(sheet, date1904 ?? false), hidden: sheet.state !== 'visible' }));
+  if (sheets.length === 0) throw new InputError({ file, says: 'the workbook has no sheet' });
+  return sheets;
+}
+
+/** Unpacks a workbook's parts and counts them, before a package that does not count is let near. */
+async function checkBounds(file: string, bytes: Uint8Array): Promise<void> {
+  const { Unzip, UnzipInflate } = await import('fflate');
+  const count = bounded(file, bytes.length);
+  const unzip = new Unzip((member) => {
+    member.ondata = (error, part) => {
+      if (error) throw new InputError({ file, says: `the workbook is damaged (${error.message}); fetch it again` });
+      count(part.length);
+    };
+    member.start();
+  });
+  unzip.register(UnzipInflate);
+  for (let at = 0; at < bytes.length; at += 1 << 16) unzip.push(bytes.subarray(at, at + (1 << 16)), at + (1 << 16) >= bytes.length);
+}
+
+function tableOf(sheet: Worksheet, date1904: boolean): string[][] {
+  const rows: string[][] = [];
+  let width = 0;
+  let last = 0;
+  sheet.eachRow({ includeEmpty: true }, (row, number) => {
+    const cells: string[] = [];
+    row.eachCell({ includeEmpty: false }, (cell, column) => {
+      const text = cellText(cell, date1904);
+      if (text === '') return;
+      while (cells.length < column) cells.push('');
+      cells[column - 1] = text;
+    });
+    rows[number - 1] = cells;
+    if (cells.length) last = number;
+    width = Math.max(width, cells.length);
+  });
+  const table = Array.from({ length: last }, (_, i) => rows[i] ?? []);
+  for (const row of table) while (row.length < width) row.push('');
+  return table;
+}
+
+/** The raw text of a cell: what a formula came to when it was saved, dates in ISO 8601, numbers as short as they are exact. */
+function cellText(cell: Cell, date1904: boolean): string {
+  // Of merged cells only the first holds anything.
+  if (cell.isMerged && cell.master !== cell) return '';
+  return valueText(cell.value, cell.numFmt ?? '', date1904);
+}
+
+function valueText(value: Cell['value'], format: string, date1904: boolean): string {
+  if (value === null || value === undefined) return '';
+  if (typeof value === 'string') return value;
+  if (typeof value === 'number') return String(value);
+  if (typeof value === 'boolean') return value ? 'TRUE' : 'FALSE';
+  if (value instanceof Date) return dateText(value, format, date1904);
+  if ('error' in value) return value.error;
+  if ('richText' in value) return value.richText.map(({ text }) => text).join('');
+  if ('hyperlink' in value) return typeof value.text === 'string' ? value.text : valueText(value.text as Cell['value'], format, date1904);
+  if ('formula' in value || 'sharedFormula' in value) return valueText(value.result as Cell['value'], format, date1904);
+  return '';
+}
+
+const DAY = 86_400_000;
+
+/** A day, a time of day, or both: by the value, and by the cell's format where a whole day may be midnight. */
+function dateText(value: Date, format: string, date1904: boolean): string {
+  // Seconds are as fine as sheets are read: days are kept there as fractions, which end just beside the second.
+  const millis = Math.round(value.getTime() / 1000) * 1000;
+  if (Number.isNaN(millis)) return '';
+  const iso = new Date(millis).toISOString();
+  const origin = date1904 ? Date.UTC(1904, 0, 1) : Date.UTC(1899, 11, 30);
+  const bare = format.replace(/"[^"]*"|\[[^\]]*\]/g, '');
+  const asksTime = /[hs]/i.test(bare);
+  const asksDay = /[yd]/i.test(bare);
+  if (millis - origin < DAY && millis >= origin && (asksTime || !asksDay)) return iso.slice(11, 19);
+  return millis % DAY === 0 && !(asksTime && asksDay) ? iso.slice(0, 10) : iso.slice(0, 19);
+}
+
+/** A workbook's sheet as it would be read. */
+export interface SheetLook {
+  sheet: string;
+  sheets: { name: string; rows: number }[];
+  titles: number;
+  header: boolean;
+  because: { sheet: string; header: string; titles: string };
+  names: string[];
+  rows: string[][];
+  last: string[][];
+  all: number;
+}
+
+export interface SheetChoice {
+  sheet?: string | null;
+  titles?: number;
+  header?: boolean;
+}
+
+/** The sheet that holds the data: the one with most cells, those that are shown first. */
+export function chooseSheet(sheets: readonly Sheet[]): Sheet {
+  const size = ({ rows, hidden }: Sheet): number => rows.length * (rows[0]?.length ?? 0) * (hidden ? 0.001 : 1);
+  return sheets.reduce((a, b) => (size(b) > size(a) ? b : a));
+}
+
+/** @throws InputError where there is no such sheet, or nothing in it */
+export function lookAtSheet(file: string, sheets: readonly Sheet[], chosen: SheetChoice, most: number, last: number): SheetLook {
+  const sheet = chosen.sheet ? sheets.find(({ name }) => name === chosen.sheet) : chooseSheet(sheets);
+  if (!sheet) throw new InputError({ file, says: `there is no sheet “${chosen.sheet}”; the workbook has ${sheets.map(({ name }) => `“${name}”`).join(', ')}` });
+  const filled = sheet.rows.filter((row) => row.some((cell) => cell !== ''));
+  if (filled.length === 0) throw new InputError({ file, says: `the sheet “${sheet.name}” is empty; choose another` });
+  // A title row is one that fills few of the columns.
+  const filledTo = filled.map((row) => row.slice(0, row.findLastIndex((cell) => cell !== '') + 1));
+  const titles = Math.min(chosen.titles ?? guessTitles(filledTo, usualWidth(filledTo).width), filled.length - 1);
+  const table = filled.slice(titles);
+  const header = guessHeader(table.slice(0, HEADER_ROWS));
+  const names = chosen.header ?? header.header;
+  const body = names ? table.slice(1) : table;
+  return {
+    sheet: sheet.name, sheets: sheets.map(({ name, rows }) => ({ name, rows: rows.length })), titles, header: names,
+    because: {
+      sheet: chosen.sheet ? 'chosen' : sheets.length === 1 ? 'the only sheet' : 'the sheet that holds most cells',
+      header: chosen.header === undefined ? header.because : 'chosen',
+      titles: chosen.titles === undefined ? (titles ? 'the first rows fill fewer columns' : 'the first row is as wide as the rest') : 'chosen',
+    },
+    names: columnNames(names ? table[0] : [], table[0].length).names,
+    rows: body.slice(0, most),
+    last: body.length > most ? body.slice(-last) : [],
+    all: body.length,
+  };
+}
+
+/** Reads one sheet. Rows that hold nothing are passed over; the sheets that are not read are noticed. */
+export async function readWorkbook(source: ByteSource, chosen: SheetChoice, taker: RowTaker, control: Control, mostRows: number | null): Promise<FileRead & { sheet: string }> {
+  const sheets = await openWorkbook(source);
+  const look = lookAtSheet(source.name, sheets, chosen, 0, 0);
+  const { rows } = sheets.find(({ name }) => name === look.sheet) as Sheet;
+  const notices = new Notices();
+  const lines: [number, number][] = [];
+  const others = sheets.filter(({ name, rows: found }) => name !== look.sheet && found.length > 0);
+  if (others.length) notices.add(undefined, `only the sheet “${look.sheet}” is read; not ${others.map(({ name, rows: found }) => `“${name}” (${found.length} rows)`).join(', ')}`, 'sheets');
+  let above = look.titles;
+  let named = false;
+  const body: string[][] = [];
+  let last = 0;
+  let partial = false;
+  rows.forEach((row, i) => {
+    if (row.every((cell) => cell === '')) return;
+    if (above > 0) {
+      above--;
+      notices.add(i + 1, `a title, not read: ${row.filter((cell) => cell !== '').join(' ').slice(0, 120)}`, 'titles');
+      return;
+    }
+    if (!named) {
+      named = true;
+      const made = columnNames(look.header ? row : [], row.length);
+      for (const says of made.notices) notices.add(i + 1, says, 'names');
+      taker.names(made.names);
+      last = i + 1;
+      if (look.header) return;
+      last = i;
+    }
+    if (mostRows !== null && body.length >= mostRows) {
+      partial = true;
+      return;
+    }
+    if (i !== last) notices.add(last + 1, i - last === 1 ? 'the row is empty and was passed over' : `${i - last} rows are empty and were passed over`, 'empty rows');
+    last = i + 1;
+    const before = lines.at(-1);
+    if (!before || before[1] + body.length - before[0] !== i + 1) lines.push([body.length, i + 1]);
+    body.push(row);
+  });
+  if (body.length) taker.rows(body);
+  else notices.add(undefined, 'the sheet holds a header and no rows', 'no rows');
+  control.progress?.(source.name, source.bytes, body.length);
+  await control.breathe?.();
+  return { rows: body.length, columns: look.names.length, encoding: 'binary', partial, lines, sheet: look.sheet, notices: notices.list() };
+}

@@ -1,0 +1,51 @@
+import type { Column } from '../extract/column';
+
+/**
+ * A column's distinct raw texts with the number of rows that hold each. Tallies of parts add up to the tally of the
+ * whole, whatever the parts: files, chunks, subsets of rows. Texts stand in the order in which they first appear.
+ */
+export interface Tally {
+  texts: readonly string[];
+  /** Rows per text, same order. */
+  counts: Float64Array;
+  rows: number;
+}
+
+/** The tally of a column, from zero-based row `from` up to but not including `to`. */
+export function tallyColumn(column: Column, from = 0, to = column.rows): Tally {
+  if (column.form === 'packed') {
+    return tallyTexts((function* () {
+      for (let row = from; row < to; row++) yield column.text(row);
+    })());
+  }
+  const all = new Float64Array(column.texts.length);
+  const { codes } = column;
+  for (let row = from; row < to; row++) all[codes[row]]++;
+  if (all.every((count) => count > 0)) return { texts: column.texts, counts: all, rows: to - from };
+  const present = column.texts.map((_, code) => code).filter((code) => all[code] > 0);
+  return {
+    texts: present.map((code) => column.texts[code]),
+    counts: Float64Array.from(present, (code) => all[code]),
+    rows: to - from,
+  };
+}
+
+/** The tally of loose texts. */
+export function tallyTexts(texts: Iterable<string>): Tally {
+  const countOf = new Map<string, number>();
+  let rows = 0;
+  for (const text of texts) {
+    countOf.set(text, (countOf.get(text) ?? 0) + 1);
+    rows++;
+  }
+  return { texts: [...countOf.keys()], counts: Float64Array.from(countOf.values()), rows };
+}
+
+/** The tally of two parts together. */
+export function addTallies(a: Tally, b: Tally): Tally {
+  const countOf = new Map<string, number>();
+  for (const part of [a, b]) {
+    part.texts.forEach((text, i) => countOf.set(text, (countOf.get(text) ?? 0) + part.counts[i]));
+  }
+  return { texts: [...countOf.keys()], counts: Float64Array.from(countOf.values()), rows: a.rows + b.rows };
+}

@@ -1,0 +1,28 @@
+'use client';
+
+import { useEffect } from 'react';
+import Button from 'react-bootstrap/Button';
+import ProgressBar from 'react-bootstrap/ProgressBar';
+import { whole } from '../../core/handoff/words';
+import type { Progress } from '../../engine/engine';
+import { stopReading } from '../../store/session';
+
+/** Long work: what it is, how far it is, and the way to stop it. */
+export function ReadingNow({ now }: { now: Progress }) {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.key === 'Escape') stopReading();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, []);
+  const percent = Math.min(100, Math.round((100 * now.done) / Math.max(1, now.whole)));
+  return (
+    <div className="sheet">
+      <h2>{now.says}</h2>
+      <p className="soft" role="status">{percent} of 100 parts done{now.rows > 0 ? `, ${whole(now.rows)} rows so far` : ''}</p>
+      <ProgressBar now={percent} aria-label={now.says} style={{ maxWidth: 520 }} />
+      <Button variant="quiet" className="mt-3" onClick={stopReading}>Stop <kbd>Esc</kbd></Button>
+    </div>
+  );
+}

@@ -1,0 +1,107 @@
+'use client';
+
+import { useEffect, useRef, useState, type CSSProperties } from 'react';
+import { atHand, confirmKinds, sawIt, signOff, useSession } from '../../store/session';
+import { isTyping } from '../frame/keys';
+import { KindDialog } from '../ledger/KindDialog';
+import { NameDialog } from '../ledger/NameDialog';
+import { useShallow } from 'zustand/react/shallow';
+import { useKeptWidth } from '../look/look';
+import { ByHand } from '../rulings/ByHand';
+import { CodesDialog } from './CodesDialog';
+import { NoteDialog } from './NoteDialog';
+import { OrderDialog } from './OrderDialog';
+import { ProfileView } from './ProfileView';
+import { Together } from './Together';
+import { useProfile, type Drawing } from './useProfile';
+
+const LEAST = 320;
+const MOST = 900;
+const KEY_STEP = 24;
+const AS_IT_COMES: Drawing = { width: null, all: false };
+const SEEN_AFTER = 700;
+
+/** Keys that act on the variable at hand wherever its profile is shown. */
+function useVariableKeys(): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (isTyping(event) || event.defaultPrevented) return;
+      if (event.key === 'c') confirmKinds();
+      else if (event.key === 'k') useSession.setState({ asking: 'kind' });
+      else if (event.key === 'l') useSession.setState({ asking: 'codes' });
+      else if (event.key === 'x') signOff();
+      else if (event.key === 'n') useSession.setState({ asking: 'note' });
+      else if (event.key === 'r') useSession.setState({ asking: 'name' });
+      else if (event.key === 'h') useSession.setState({ asking: 'ruling' });
+      else if (event.key === 'o') useSession.setState({ asking: 'order' });
+      else if (event.key === 'w') useSession.setState((now) => ({ wide: !now.wide }));
+      else return;
+      event.preventDefault();
+    };
+    document.addEventListener('keydown', onKey);
+    return () => {
+      document.removeEventListener('keydown', onKey);
+      useSession.setState({ wide: false, asking: null });
+    };
+  }, []);
+}
+
+const done = (): void => {
+  useSession.setState({ asking: null });
+  backToWork();
+};
+const backToWork = (): void => document.querySelector<HTMLElement>('.ledger, .flaglist')?.focus();
+
+/** The profile beside the work: as wide as one likes, or on the whole width. @param bare without the flags, where they stand beside it */
+export function ProfilePane({ name, bare = false }: { name: string; bare?: boolean }) {
+  const { wide, asking } = useSession();
+  const names = useSession(useShallow(atHand));
+  const [said, setSaid] = useState<Drawing & { name: string }>({ name, ...AS_IT_COMES });
+  const drawing = said.name === name ? said : AS_IT_COMES;
+  const profile = useProfile(name, drawing);
+  const pane = useRef<HTMLElement>(null);
+  useVariableKeys();
+  // Seen is what somebody rested on, not what keys ran past.
+  useEffect(() => {
+    const timer = setTimeout(() => sawIt(name), SEEN_AFTER);
+    return () => clearTimeout(timer);
+  }, [name]);
+  useEffect(() => {
+    if (wide) pane.current?.focus();
+  }, [wide]);
+  const [width, setWidth] = useKeptWidth('profile-width', 384);
+  const dragging = useRef(false);
+  const clamp = (wished: number): number => Math.round(Math.min(MOST, Math.max(LEAST, wished)));
+  return (
+    <>
+      {!wide && (
+        <div role="separator" aria-orientation="vertical" aria-label="Width of the profile" aria-valuenow={width} aria-valuemin={LEAST} aria-valuemax={MOST} tabIndex={0} className="seam"
+          onPointerDown={(event) => { dragging.current = true; event.currentTarget.setPointerCapture(event.pointerId); }}
+          onPointerMove={(event) => dragging.current && setWidth(clamp(window.innerWidth - event.clientX))}
+          onPointerUp={() => { dragging.current = false; }}
+          onKeyDown={(event) => {
+            const step = event.key === 'ArrowLeft' ? KEY_STEP : event.key === 'ArrowRight' ? -KEY_STEP : 0;
+            if (step) {
+              event.preventDefault();
+              setWidth(clamp(width + step));
+            }
+          }} />
+      )}
+      <aside id="profile" ref={pane} className={`profile${wide ? ' wide' : ''}`} style={{ '--profile-width': `${width}px` } as CSSProperties} tabIndex={-1} aria-label={`Profile of ${name}`}
+        onKeyDown={(event) => {
+          if (event.key !== 'Escape') return;
+          if (wide) useSession.setState({ wide: false });
+          else backToWork();
+        }}>
+        {profile && <ProfileView profile={profile} wide={wide} bare={bare && !wide} drawing={drawing} draw={(part) => setSaid({ ...drawing, ...part, name })} />}
+      </aside>
+      <KindDialog shown={asking === 'kind'} names={names} close={done} />
+      <CodesDialog shown={asking === 'codes'} names={names} close={done} />
+      <Together shown={asking === 'together'} names={names} close={done} />
+      <NameDialog shown={asking === 'name'} name={name} close={done} />
+      <NoteDialog shown={asking === 'note'} name={name} close={done} />
+      <ByHand shown={asking === 'ruling'} names={names} close={done} />
+      <OrderDialog shown={asking === 'order'} names={names} close={done} />
+    </>
+  );
+}

@@ -1,0 +1,82 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import Modal from 'react-bootstrap/Modal';
+import { whole } from '../../core/handoff/words';
+import { inView } from '../../core/sets/view';
+import { engineOf } from '../../engine/client';
+import type { RecordCard as Card } from '../../core/inspect/record';
+import { decide, undo, useSession } from '../../store/session';
+import { inForce } from '../../core/log/fold';
+
+/** One row with all its cells, codes and labels together. */
+export function RecordCard() {
+  const { record, current, summaries, state } = useSession();
+  const [card, setCard] = useState<Card | null>(null);
+  const [search, setSearch] = useState('');
+  useEffect(() => {
+    if (record === null) return;
+    void engineOf().record(record).then(setCard);
+  }, [record]);
+  useEffect(() => {
+    if (card) document.querySelector('.recordcard tr.at')?.scrollIntoView({ block: 'center' });
+  }, [card?.row]);
+  const aside = record !== null && state.aside.has(record);
+  const close = (): void => useSession.setState({ record: null });
+  const go = (row: number): void => {
+    if (card && row >= 0 && row < card.rows) useSession.setState({ record: row });
+  };
+  useEffect(() => {
+    if (record === null) return;
+    const onKey = (event: KeyboardEvent): void => {
+      if ((event.target as HTMLElement).tagName === 'INPUT') return;
+      if (event.key === 'ArrowLeft') go(record - 1);
+      else if (event.key === 'ArrowRight') go(record + 1);
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  });
+  const shown = new Set(inView(summaries.map(({ name }) => name), state.sets.values(), state.shown));
+  const labels = new Map(summaries.map(({ name, label }) => [name, label]));
+  const word = search.toLowerCase();
+  const cells = card?.cells.filter(({ name, text, label }) => shown.has(name) && (word === '' || `${name} ${labels.get(name) ?? ''} ${text} ${label ?? ''}`.toLowerCase().includes(word))) ?? [];
+  return (
+    <Modal show={record !== null} onHide={close} size="lg" aria-labelledby="record-title" scrollable>
+      <Modal.Header closeButton>
+        <Modal.Title as="h2" id="record-title" className="fs-5">{card ? <>Row {whole(card.rowInFile + 1)} of {card.file}{card.line !== null && <span className="soft">, line {whole(card.line)}</span>}</> : 'Row'}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="recordcard">
+        <div className="d-flex gap-2 mb-2 align-items-center">
+          <Button size="sm" variant="quiet" disabled={record === 0} onClick={() => go((record ?? 0) - 1)}>Row before <kbd>←</kbd></Button>
+          <Button size="sm" variant="quiet" disabled={!card || record === card.rows - 1} onClick={() => go((record ?? 0) + 1)}>Row after <kbd>→</kbd></Button>
+          <Form.Control size="sm" style={{ maxWidth: 220 }} type="search" placeholder="Find in this row" aria-label="Find in this row" value={search} onChange={(event) => setSearch(event.target.value)} />
+          {card && <Button size="sm" variant="quiet" onClick={() => void (aside ? undoAside(card.row) : decide({ type: 'set-aside', rows: [card.row], rule: null }))}>{aside ? 'Count this row again' : 'Set this row aside'}</Button>}
+          <span className="soft">{card && `${whole(card.row + 1)} of all ${whole(card.rows)} rows${aside ? '; set aside, it counts nowhere' : ''}`}</span>
+        </div>
+        <table className="grounds">
+          <thead><tr><th scope="col">Variable</th><th scope="col">Cell and label</th></tr></thead>
+          <tbody>
+            {cells.map(({ name, text, label, standing }) => (
+              <tr key={name} className={`${name === current ? 'at' : ''}${standing === 'missing' || standing === 'not-asked' ? ' missing' : ''}`}>
+                <td><span className="code">{state.called.get(name)?.name ?? name}</span> <span className="soft">{labels.get(name)}</span></td>
+                <td>{text.trim() === '' ? <span className="soft">blank</span> : <><span className="code">{text}</span> {label}</>}{standing === 'missing' ? ' (missing)' : standing === 'not-asked' ? ' (not asked)' : standing === 'unreadable' ? ' (unreadable)' : ''}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Modal.Body>
+    </Modal>
+  );
+}
+
+/** Takes back what set a row aside: the ruling as a whole where it was of this row alone, else all but this row is set aside anew. */
+async function undoAside(row: number): Promise<void> {
+  for (const entry of inForce(useSession.getState().log)) {
+    if (entry.type !== 'set-aside' || !entry.rows.includes(row)) continue;
+    const rest = entry.rows.filter((other) => other !== row);
+    await undo(entry.id);
+    if (rest.length) await decide({ type: 'set-aside', rows: rest, rule: entry.rule, why: entry.why });
+  }
+}
