@@ -44,6 +44,7 @@ const LEAST_SIDE = 15;
 /** A level of a few rows may go either way by chance: these, or that share of the rows. */
 const FEW = 5;
 const FEW_SHARE = 0.003;
+export const isFew = (count: number, rows: number): boolean => count < Math.max(FEW, rows * FEW_SHARE);
 
 export function gaterOf({ kind, role, levels }: Subject, column: Column, sample: readonly number[]): Gater | null {
   const held = levels.levels.filter(({ standing }) => standing !== 'unreadable');
@@ -105,7 +106,7 @@ export function splitBy(gater: Gater, blank: Bits, inPlay: Bits | null): Split |
   let shuts = false;
   for (let level = 0; inPlay === null && level < gater.bits.length; level++) {
     const [rows, empty] = [gater.counts[level], common(gater.bits[level], blank)];
-    const few = rows < Math.max(FEW, gater.sampled.length * FEW_SHARE);
+    const few = isFew(rows, gater.sampled.length);
     if (!few && empty < rows * SHUT && empty > rows * OPEN) return null;
     shuts ||= !few && empty >= rows * SHUT;
   }
@@ -153,7 +154,7 @@ export function classify(all: Float64Array, empty: Float64Array, rows: number): 
   for (let level = 0; level < all.length; level++) {
     if (all[level] === 0) continue;
     const share = empty[level] / all[level];
-    if (all[level] < Math.max(FEW, rows * FEW_SHARE)) kept += Math.max(empty[level], all[level] - empty[level]);
+    if (isFew(all[level], rows)) kept += Math.max(empty[level], all[level] - empty[level]);
     else if (share >= SHUT) {
       shut.push(level);
       kept += empty[level];

@@ -32,6 +32,18 @@ describe('who was asked', () => {
     expect(asked).toMatchObject({ says: 'asked where town is Fenwater or Pellsey', notAsked: inHawmoor.length - filled.length, breached: filled.length, breaches: filled.slice(0, 20), accepted: true });
   });
 
+  it('leaves a stray code of a few rows unnamed, such as a total, but not one that the codebook lists', () => {
+    const withTotal: Cells = [...boiler, 200];
+    const ages: Cells = [...age, 2900];
+    const taken = (categories: ReturnType<typeof labels>): string | undefined => {
+      const inspector = new Inspector(extractOf({ boiler: withTotal, boil_age: ages }, { boiler: { categories } }));
+      inspector.lay(foldLog([entryOf({ type: 'accept-universe', variable: 'boil_age', by: 'boiler', shut: ['2'] }, 'e', new Date(0))]));
+      return inspector.asked('boil_age')?.says;
+    };
+    expect(taken(NO)).toBe('asked where boiler is 1 Yes');
+    expect(taken(labels({ 1: 'Yes', 2: 'No', 200: 'Several' }))).toBe('asked where boiler is 1 Yes or 200 Several');
+  });
+
   it('counts no row that was set aside', () => {
     const wrong = shut.slice(0, 3);
     const before = dig(answered(...wrong));

@@ -1,6 +1,8 @@
 import { emptiness, emptyTexts, gatesOf, saidOf } from '../flags/gates';
+import { isFew, type Named } from '../flags/gaters';
 import type { Flag, Whole } from '../flags/rule';
 import { askedSaid, notAskedIn, type Universe } from '../flags/universe';
+import type { Level } from '../infer/levels';
 
 /** Who was asked a question, and the rows that contradict. */
 export interface Asked {
@@ -48,9 +50,15 @@ function ofAccepted(name: string, whole: Whole, accepted: Universe): Asked | nul
   return { says: saidOfAccepted(accepted, whole), notAsked, breaches: breaches.slice(0, MOST_SHOWN), breached: breaches.length, accepted: true, flag: null };
 }
 
-/** Asked at all codes at which it was not said that it was not. */
-function saidOfAccepted({ steps = [], by, shut }: Universe, { subjects }: Whole): string {
-  const levelsOf = (variable: string, codes: readonly string[], within: boolean): { code: string; label: string | null }[] =>
-    (subjects.find(({ name }) => name === variable)?.levels.levels ?? []).filter(({ code, standing }) => standing !== 'unreadable' && codes.includes(code) === within).map(({ code, label }) => ({ code, label }));
-  return `asked where ${askedSaid(steps.map((step) => ({ by: step.by, asked: step.asked, codes: levelsOf(step.by, step.codes, true), rest: levelsOf(step.by, step.codes, false) })), by, levelsOf(by, shut, false))}`;
+/** Asked at all codes at which it was not said that it was not; a stray code of a few rows, such as a total, goes unnamed. */
+function saidOfAccepted({ steps = [], by, shut }: Universe, { extract: { rows }, subjects }: Whole): string {
+  const levelsOf = (variable: string): Level[] => (subjects.find(({ name }) => name === variable)?.levels.levels ?? []).filter(({ standing }) => standing !== 'unreadable');
+  const namedOf = (levels: readonly Level[]): Named[] => levels.map(({ code, label }) => ({ code, label }));
+  const among = (variable: string, codes: readonly string[]): Named[] => namedOf(levelsOf(variable).filter(({ code }) => codes.includes(code)));
+  const beside = (variable: string, codes: readonly string[]): Named[] => {
+    const others = levelsOf(variable).filter(({ code }) => !codes.includes(code));
+    const told = others.filter(({ count, label }) => label !== null || !isFew(count, rows));
+    return namedOf(told.length ? told : others);
+  };
+  return `asked where ${askedSaid(steps.map((step) => ({ by: step.by, asked: step.asked, codes: among(step.by, step.codes), rest: beside(step.by, step.codes) })), by, beside(by, shut))}`;
 }
