@@ -35,6 +35,15 @@ describe('sentinel-code finds', () => {
     ['9998 in the midst of large values', [...spread(3000, (i) => i * 7), ...repeat(60, 9998)], undefined, ['9998']],
     ['a code labelled as no answer and not declared missing', [...spread(300, (i) => 1 + (i % 5)), ...repeat(9, 6)], { categories: [...FIVE, ...labels({ 6: "Can't say" })] }, ['6']],
     ['9 beside 0 and 1', [...spread(300, (i) => i % 2), ...repeat(8, 9)], undefined, ['9']],
+    ['one digit throughout beyond 0–10', [...spread(440, (i) => i % 11), ...repeat(30, 66), ...repeat(4, 77), ...repeat(9, 88), ...repeat(2, 99)], undefined, ['66', '77', '88', '99']],
+    ['codes that count down from 9999', [...spread(400, (i) => 300 + (i % 400) * 2), ...repeat(9, 9994), ...repeat(14, 9998), ...repeat(5, 9999)], undefined, ['9994', '9998', '9999']],
+    ['95 and 97 to 99 beyond 1–4', [...spread(400, (i) => 1 + (i % 4)), ...repeat(3, 95), ...repeat(2, 97), ...repeat(7, 98), ...repeat(9, 99)], undefined, ['95', '97', '98', '99']],
+    ['7 and 9 with holes between, after a scale 1–5', [...spread(900, (i) => 1 + (i % 5)), ...repeat(6, 7), ...repeat(8, 9)], undefined, ['7', '9']],
+    ['777 and 888 among heights', [...spread(600, (i) => 150 + (i % 45)), ...repeat(9, 777), ...repeat(7, 888)], { label: 'Height (cm)' }, ['777', '888']],
+    ['-1 and -2 below a count that is cut off at zero', [...repeat(300, 0), ...repeat(250, 1), ...repeat(140, 2), ...repeat(50, 3), ...repeat(12, 4), ...repeat(12, -1), ...repeat(5, -2)], undefined, ['-1', '-2']],
+    ['-9 that many rows hold, below amounts that hardly repeat', [...repeat(60, '0.00'), ...spread(500, (i) => (12 + i * 1.37).toFixed(2)), ...repeat(12, '-9')], undefined, ['-9']],
+    ['0 above values that all lie far below it', [...spread(500, (i) => (-1.7 - i / 1000).toFixed(4)), ...repeat(6, 0)], undefined, ['0']],
+    ['99999 near the end of a long tail', [...spread(900, (i) => Math.round(40 * Math.exp(i / 110))), ...repeat(80, 99999), 104000, 131000, 152000], undefined, ['99999']],
   ])('%s', (_, texts, entry, codes) => {
     expect(codesOf(texts, entry)).toEqual(codes);
   });
@@ -54,6 +63,11 @@ describe('sentinel-code leaves alone', () => {
     ['an irregular code list that is right', spread(300, (i) => [10, 20, 31, 45, 77, 99][i % 6]), { categories: labels({ 10: 'a', 20: 'b', 31: 'c', 45: 'd', 77: 'e', 99: 'Elsewhere' }) }],
     ['a skewed tail that is real', spread(400, (i) => Math.round(300 * Math.exp(i / 80))), { label: 'Income' }],
     ['0/1 items', spread(300, (i) => i % 2), undefined],
+    ['a count that runs out with holes', [...repeat(300, 0), ...repeat(200, 1), ...repeat(90, 2), ...repeat(25, 3), ...repeat(6, 4), 5, 5, 7, 9], undefined],
+    ['a list of codes with a hole here and there', spread(600, (i) => [1, 2, 3, 5, 7, 9][i % 6]), undefined],
+    ['prices that end in nine', spread(600, (i) => [9, 19, 29, 49, 99, 149, 199, 299, 499, 999][i % 10]), undefined],
+    ['the best marks of a hundred, some of them missing', [...spread(400, (i) => 40 + (i % 50)), 91, 92, 92, 94, 97, 99, 99], undefined],
+    ['77 as an age', [...spread(800, (i) => 16 + (i % 58)), 75, 77, 77], undefined],
     ['a top code without a gap', [...spread(300, (i) => 17 + (i % 73)), ...repeat(40, 90)], { label: 'Age (years)' }],
     ['identifiers that end in 99', spread(300, (i) => 100 + i), undefined],
     ['a code that the codebook declares missing', [...spread(300, (i) => 1 + (i % 5)), ...repeat(9, 9)], { categories: [...FIVE, { code: '9', label: 'No answer', missing: true, reason: 'no-answer', frequency: null }] }],

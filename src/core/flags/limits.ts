@@ -27,10 +27,10 @@ export function atEdge({ name, label, entry, kind, role, written, levels }: Subj
   if (endsAsPrice(value) && counts.some((count, i) => i !== edge && count >= counts[edge] * 0.4 && endsAsPrice(values[i]))) return [];
   const words = `${label ?? ''} ${entry?.units ?? ''} ${name.replace(/[_.\d]+/g, ' ')}`;
   if (side === 'bottom' && (value === 0 || value === 1)) return [];
-  if (side === 'top' && ((value === 100 && /percent|pct|share|proportion|%|score|points/i.test(words)) || (value === 1 && values[0] >= 0) || (value === 24 && /hour/i.test(words)) || (value === 10 || value === 7 ? n <= 11 : false) || (value === 100 && values[0] === 0 && counts[0] > usual))) return [];
+  if (side === 'top' && ((value === 100 && /percent|pct|share|proportion|%|score|points/i.test(words)) || (value === 1 && values[0] >= 0) || (value === 24 && /hour/i.test(words)) || (value === 10 || value === 7 ? n <= 11 : false) || (value === 100 && values[0] >= 0 && values[n >> 1] > 1))) return [];
   const ratio = counts[edge] / Math.max(1, usual);
   return [{
-    rule: side === 'top' ? 'top-code' : 'bottom-code', variables: [name], codes: [valid.levels[edge].code], rows: counts[edge], severity: 'low', certainty: round2(Math.min(0.95, 0.65 + 0.06 * Math.log2(ratio))),
+    rule: side === 'top' ? 'top-code' : 'bottom-code', variables: [name], codes: [valid.levels[edge].code], rows: counts[edge], severity: 'low', certainty: round2(Math.min(0.9, 0.62 + 0.05 * Math.log2(ratio))),
     says: `${counts[edge]} rows hold ${valid.levels[edge].code}, the ${side === 'top' ? 'largest' : 'smallest'} value, ${Math.round(ratio)} times as many as the values before it: ${side === 'top' ? 'larger' : 'smaller'} ones may have been cut to it`,
   }];
 }

@@ -1,5 +1,5 @@
 import { isCategorical, isNumericStorage } from '../extract/words';
-import { digitForm, edgesOf } from '../infer/edges';
+import { NEAREST, digitForm, edgesOf, missedIn, stepAt } from '../infer/edges';
 import { rankOf, spellingsOf, validOf, type Level } from '../infer/levels';
 import { readsAsNoAnswer } from './nonresponse-label';
 import { endsAsPrice } from './quantities';
@@ -49,8 +49,8 @@ function look(subject: Subject, siblings: readonly Subject[]): Flag[] {
   const { top, bottom, rest } = edgesOf(valid);
   if (rows(rest) < LEAST_ROWS) return [];
   const suspects = [
-    ...top.map((level) => weigh(level, rest, 'top', subject, siblings)),
-    ...bottom.map((level) => weigh(level, rest, 'bottom', subject, siblings)),
+    ...together(top.map((level) => weigh(level, rest, 'top', subject, siblings)), rest),
+    ...together(bottom.map((level) => weigh(level, rest, 'bottom', subject, siblings)), rest),
   ];
   suspects.push(...interior(valid, values, suspects.map(({ level }) => level), subject));
   const flagged = suspects.filter(({ logOdds }) => probability(logOdds) >= LEAST_CERTAINTY);
@@ -70,6 +70,22 @@ function look(subject: Subject, siblings: readonly Subject[]): Flag[] {
   }];
 }
 
+/** Log odds from which a code carries along those that stand beside it beyond the same gap, and how much it does. */
+const CARRIES = 1.2;
+const CARRIED = 1.8;
+/** Two and more codes of several digits, and nothing else, far beyond the rest. */
+const COMPANY = 0.8;
+
+/** Codes beyond one gap speak for each other: 77 and 88 beside 99, 8 beside 9. */
+function together(suspects: readonly Suspect[], rest: readonly Level[]): Suspect[] {
+  const [low, high] = [number(rest[0]), number(rest[rest.length - 1])];
+  const long = suspects.filter(({ level }) => Math.abs(number(level)) >= 10 && Math.max(number(level) - high, low - number(level)) > (high - low) / 2);
+  const weighed = suspects.map((suspect) => (long.length > 1 && long.includes(suspect) ? { ...suspect, logOdds: suspect.logOdds + COMPANY } : suspect));
+  const best = weighed.reduce((most, { logOdds }) => Math.max(most, logOdds), -Infinity);
+  if (best < CARRIES) return weighed;
+  return weighed.map((suspect) => (suspect.logOdds > LEAST_SUSPICION && suspect.logOdds < best ? { ...suspect, logOdds: Math.min(best, suspect.logOdds + CARRIED) } : suspect));
+}
+
 const rows = (levels: readonly Level[]): number => levels.reduce((sum, { count }) => sum + count, 0);
 const number = (level: Level): number => level.value as number;
 
@@ -81,12 +97,16 @@ function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', sub
     logOdds += weight;
     if (weight > 0 && why) evidence.push(why);
   };
-  gapEvidence(value, rest, side, add);
+  gapEvidence(level, rest, side, add);
   const form = digitForm(value);
   add(form, form >= 1.5 ? 'is written as such codes are' : undefined);
   spikeEvidence(level, rest, side, add);
   // Zero is a real answer wherever nothing, none or never can be one: only a variable that lives far from it speaks.
   if (value === 0 && !livesFarFromZero(level, rest)) add(-8);
+  // One digit that as many hold as hold any answer may well be one.
+  if (value > 0 && value < 10 && level.count > usualCount(rest) / 2) add(-1);
+  // Prices that end in nine: 999 beside 49 and 199.
+  if (rest.length >= LEAST_PRICES && value > 0 && rest.filter((other) => number(other) % 10 === 9).length >= rest.length * MOST_NINES) add(-4);
   // A price among prices: 99.99 beside 19.99.
   if (endsAsPrice(value) && rest.some((other) => endsAsPrice(number(other)) && other.count >= level.count * 0.4)) add(-6);
   if (value < 0) negativeEvidence(subject, rest, add);
@@ -99,16 +119,22 @@ function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', sub
   return { level, logOdds, evidence };
 }
 
+const LEAST_PRICES = 4;
+const MOST_NINES = 0.6;
+const usualCount = (levels: readonly Level[]): number => levels.map(({ count }) => count).sort((a, b) => a - b)[levels.length >> 1];
+
 /** Whether zero lies outside what a quantity can be: below all of a wide gap, or of a narrow body far above it. */
 function livesFarFromZero(zero: Level, rest: readonly Level[]): boolean {
-  const [low, high] = [number(rest[0]), number(rest[rest.length - 1])];
+  const ends = [number(rest[0]), number(rest[rest.length - 1])];
+  // Below zero as above it.
+  const [low, high] = ends[1] < 0 ? [-ends[1], -ends[0]] : ends;
   // Of two codes of which one is zero, zero is the other answer.
   if (rest.length < 2 || low <= 0) return false;
   const all = rows(rest);
   // Where many hold it, zero is those who have none, unless it is out of all reach.
   if (low >= (high - low) * FAR_FROM_ZERO) return zero.count < all * MANY_ZEROS || low >= (high - low) * OUT_OF_REACH;
-  const mean = rest.reduce((sum, level) => sum + number(level) * level.count, 0) / all;
-  const sd = Math.sqrt(rest.reduce((sum, level) => sum + (number(level) - mean) ** 2 * level.count, 0) / all);
+  const mean = Math.abs(rest.reduce((sum, level) => sum + number(level) * level.count, 0)) / all;
+  const sd = Math.sqrt(rest.reduce((sum, level) => sum + (Math.abs(number(level)) - mean) ** 2 * level.count, 0) / all);
   return low > (high - low) * GAP_TO_ZERO && mean >= NARROW * sd && zero.count < all * FEW_ZEROS;
 }
 
@@ -126,10 +152,18 @@ function negativeEvidence({ label, name, levels }: Subject, rest: readonly Level
   if (below.length > 1) add(1.5);
   // A distribution that runs out step by step below zero is a quantity that may be negative.
   const down = [...below, rest[0]];
-  const runsOut = down.every((level, i) => i === 0 || (number(level) - number(down[i - 1]) === 1 && level.count >= down[i - 1].count));
+  const runsOut = down.every((level, i) => i === 0 || (number(level) - number(down[i - 1]) === 1 && level.count >= down[i - 1].count)) && !breaksOff(below, rest);
   if (runsOut && below.length > 1) add(-3);
   if (SIGNED.test(words)) add(-2.5);
   else if (NEVER_NEGATIVE.test(words)) add(1.5, 'cannot be below zero');
+}
+
+/** Whether the first answers are so many, beside the codes below them, that a quantity ends there. */
+const CLIFF = 6;
+function breaksOff(below: readonly Level[], rest: readonly Level[]): boolean {
+  const [first, second = first] = rest;
+  const slope = Math.max(1, second.count / first.count);
+  return first.count >= below[below.length - 1].count * CLIFF * slope;
 }
 
 const LEAST_BALANCED = 5;
@@ -145,13 +179,11 @@ function isBalanced(levels: readonly Level[]): boolean {
 }
 
 /** Distance from the rest, in units of its range and of the steps between the values nearest to it. */
-function gapEvidence(value: number, rest: readonly Level[], side: 'top' | 'bottom', add: Add): void {
-  const ordered = side === 'top' ? rest : [...rest].reverse();
-  const next = number(ordered[ordered.length - 1]);
-  const gap = Math.abs(value - next);
-  const nearest = ordered.slice(-11).map(number);
-  const steps = nearest.slice(1).map((x, i) => Math.abs(x - nearest[i]));
-  const step = steps.length ? steps.reduce((sum, x) => sum + x, 0) / steps.length : 1;
+function gapEvidence(level: Level, rest: readonly Level[], side: 'top' | 'bottom', add: Add): void {
+  const value = number(level);
+  const nearest = side === 'top' ? rest.slice(-NEAREST) : rest.slice(0, NEAREST).reverse();
+  const gap = Math.abs(value - number(nearest[nearest.length - 1]));
+  const step = stepAt(nearest);
   const range = Math.max(Math.abs(number(rest[rest.length - 1]) - number(rest[0])), step);
   if (gap <= step * 1.2) {
     // The step below zero is a step like any other, and says nothing either way.
@@ -160,13 +192,22 @@ function gapEvidence(value: number, rest: readonly Level[], side: 'top' | 'botto
   }
   const inRanges = Math.min(3, Math.log2(1 + (4 * gap) / range));
   const inSteps = Math.min(3, Math.log2(gap / step));
-  add(0.9 * inRanges + 0.7 * inSteps, `stands ${Number(gap.toPrecision(6))} ${side === 'top' ? 'above' : 'below'} the next value`);
+  // Where a quantity runs out to single rows, holes are as usual as values.
+  const missed = missedIn(level, nearest);
+  // Nor does a gap say much that is small beside the range.
+  const wide = Math.min(1, gap / (range * WIDE));
+  add((0.9 * inRanges + 0.7 * inSteps * Math.max(LEAST_WIDE, wide)) * (missed / (missed + FEW_MISSED)), `stands ${Number(gap.toPrecision(6))} ${side === 'top' ? 'above' : 'below'} the next value`);
 }
+
+/** So many rows missing in a gap make it half as telling as it could be. */
+const FEW_MISSED = 4;
+const WIDE = 0.25;
+const LEAST_WIDE = 0.4;
 
 /** More frequent than its nearest neighbours, as a code is that many rows share for one reason. */
 function spikeEvidence(level: Level, rest: readonly Level[], side: 'top' | 'bottom', add: Add): void {
-  const near = side === 'top' ? rest.slice(-3) : rest.slice(0, 3);
-  const usual = rows(near) / near.length;
+  // Zero beside a negative code is many rows' answer, and no measure of what the values around have.
+  const usual = usualCount(side === 'top' ? rest.slice(-5) : rest.slice(0, 5));
   const ratio = level.count / usual;
   if (ratio >= 20) add(3.5, `is ${Math.round(ratio)} times as frequent as its neighbours`);
   else if (ratio >= 5) add(2, `is ${Math.round(ratio)} times as frequent as its neighbours`);
@@ -242,7 +283,7 @@ function interior(valid: readonly Level[], values: Float64Array, known: readonly
   return NINES.flatMap((value): Suspect[] => {
     const i = rankOf(values, value);
     const level = valid[i];
-    if (level?.value !== value || level.count < LEAST_SPIKE || known.includes(level) || level.label !== null || i < 3 || i > valid.length - 4) return [];
+    if (level?.value !== value || level.count < LEAST_SPIKE || known.includes(level) || level.label !== null || i < 3 || i > valid.length - 2) return [];
     const near = [...valid.slice(i - 3, i), ...valid.slice(i + 1, i + 4)];
     const ratio = level.count / (rows(near) / near.length);
     return ratio >= LEAST_SPIKE ? [{ level, logOdds: PRIOR + 1.8 + Math.log2(ratio) * 0.8, evidence: [`is ${Math.round(ratio)} times as frequent as the values around it`, 'is written as such codes are'] }] : [];

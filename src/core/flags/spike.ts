@@ -20,6 +20,10 @@ const MOST_SPIKES = 6;
 /** A round number that outdoes every other number of its size so far is no mere rounding. */
 const OUTDOES = 3.5;
 const LEAST_ROUNDS = 4;
+/** So many times as many rows as the most frequent round number, where several are frequent. */
+const FURTHER = 1.5;
+/** As near to the mean, of all or of the others, as a mean is written. */
+const NEAR_MEAN = 0.005;
 
 function look({ name, label, kind, role, written, levels }: Subject): Flag[] {
   if (!isMeasure(kind) || !isNumericStorage(written.storage) || role !== 'analysis') return [];
@@ -42,9 +46,11 @@ function look({ name, label, kind, role, written, levels }: Subject): Flag[] {
   const usual = /hour|hrs|stunden|heures/i.test(`${label ?? ''} ${name}`) ? 40 : null;
   const odd = inside.filter(({ value }) => value !== usual).filter(({ value, i }) => !isRound(value, values) || outdoesRounds(i, values, counts));
   const rounds = high.filter(({ value, i }) => value !== 0 && isRound(value, values) && !outdoesRounds(i, values, counts));
-  // Where the round numbers stand out too, the odd ones must stand out further.
-  const usualRound = rounds.length ? [...rounds].sort((a, b) => a.count - b.count)[rounds.length >> 1].count : 0;
-  const found = odd.filter(({ count }) => count > usualRound * 0.6);
+  // Where several round numbers stand out too, an odd one is a favourite like them, unless it stands out further or is what fills gaps.
+  const most = Math.max(0, ...rounds.map(({ count }) => count));
+  const sum = values.reduce((total, value, i) => total + value * counts[i], 0);
+  const isMean = (value: number, count: number): boolean => [sum / valid.rows, (sum - value * count) / (valid.rows - count)].some((mean) => Math.abs(value - mean) <= Math.abs(mean) * NEAR_MEAN);
+  const found = odd.filter(({ value, count }) => count > most * (rounds.length > 1 ? FURTHER : 0.6) || (count > most * 0.4 && isMean(value, count)));
   if (found.length === 0 || found.length > MOST_SPIKES) return [];
   const rows = found.reduce((sum, { count }) => sum + count, 0);
   const first = [...found].sort((a, b) => b.count / b.usual - a.count / a.usual)[0];

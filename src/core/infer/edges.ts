@@ -1,18 +1,20 @@
 import type { Level } from './levels';
 
 /** Most sentinel codes that one edge of a variable is believed to have. */
-const MOST_CODES = 4;
+const MOST_CODES = 6;
 
 /**
- * How much the digits alone make a number look like a code for no answer, in log odds: all nines, nines ending in 7 or
- * 8, all eights, small negatives; far below zero for numbers that are never used so.
+ * How much the digits alone make a number look like a code for no answer, in log odds: all nines, nines that count down
+ * from there (999, 998 … 994), one digit throughout (66, 77, 88), small negatives; far below zero for numbers that are
+ * never used so.
  */
 export function digitForm(value: number): number {
   const digits = String(Math.abs(value)).replace('.', '');
-  if (value < 0) return /^(9+[789]?|8+|7+)$/.test(digits) && digits.length > 1 ? 1.8 : /^[1-9]$/.test(digits) ? 0.9 : -9;
+  if (value < 0) return /^(9+[5-9]?|8+|7+|6+)$/.test(digits) && digits.length > 1 ? 1.8 : /^[1-9]$/.test(digits) ? 0.9 : -9;
   if (value === 0) return 0.3;
   if (/^9{2,}$/.test(digits)) return 1.8;
   if (/^9+[678]$/.test(digits) || /^8{2,}$/.test(digits)) return 1.2;
+  if (Number.isInteger(value) && /^(7{2,}|6{2,}|9+[45])$/.test(digits)) return digits.startsWith('7') ? 0.9 : 0.6;
   if (digits === '9') return 1;
   return digits === '8' ? 0.5 : digits === '7' ? 0.2 : -9;
 }
@@ -26,7 +28,9 @@ export interface Edges {
 
 /** @param valid levels that are numbers, ascending */
 export function edgesOf(valid: readonly Level[]): Edges {
-  const top = widest(valid.slice(-MOST_CODES - 1).reverse(), (value) => value > 0 && digitForm(value) > 0);
+  const last = valid.slice(-MOST_CODES - 1).reverse();
+  const below = last.length > 1 && value(last[1]) < 0;
+  const top = widest(last, (value) => (value > 0 || (value === 0 && below)) && digitForm(value) > 0);
   const first = valid.slice(0, MOST_CODES + 1);
   const negative = first.filter(({ value }) => (value as number) < 0);
   // Where only a few codes lie below zero they belong together; the step over zero is their gap.
@@ -38,14 +42,15 @@ export function edgesOf(valid: readonly Level[]): Edges {
 }
 
 function widest(fromEdge: readonly Level[], suspicious: (value: number) => boolean): Level[] {
-  const value = (i: number): number => fromEdge[i].value as number;
   let most = 0;
-  while (most < MOST_CODES && most < fromEdge.length - 1 && suspicious(value(most))) most++;
+  while (most < MOST_CODES && most < fromEdge.length - 1 && suspicious(value(fromEdge[most]))) most++;
   let cut = 0;
   let gap = 0;
   for (let i = 1; i <= most; i++) {
-    const here = Math.abs(value(i) - value(i - 1));
-    if (here > gap) {
+    const here = Math.abs(value(fromEdge[i]) - value(fromEdge[i - 1]));
+    // Of equal gaps the inner one, as between 5, 7 and 9, if the values within follow one another.
+    const next = fromEdge[i + 1];
+    if (here > gap || (here === gap && next && Math.abs(value(fromEdge[i]) - value(next)) < gap)) {
       gap = here;
       cut = i;
     }
@@ -53,15 +58,48 @@ function widest(fromEdge: readonly Level[], suspicious: (value: number) => boole
   return fromEdge.slice(0, cut);
 }
 
+const value = (level: Level): number => level.value as number;
+
+/** The steps between the values nearest to an edge, on average. */
+export function stepAt(nearest: readonly Level[]): number {
+  const steps = nearest.slice(1).map((level, i) => Math.abs(value(level) - value(nearest[i])));
+  return steps.length ? steps.reduce((sum, step) => sum + step, 0) / steps.length : 1;
+}
+
+/** How many of the values nearest to an edge tell how its steps are. */
+export const NEAREST = 11;
+
+/**
+ * Rows that one would expect between an edge code and the rest, were both of one quantity: as many for each step of the
+ * gap as the geometric mean of the rows on its two sides. Where the rest runs out to single rows, holes mean nothing.
+ *
+ * @param nearest the values of the rest nearest to the edge, the nearest last
+ */
+export function missedIn(code: Level, nearest: readonly Level[]): number {
+  const next = nearest[nearest.length - 1];
+  return Math.max(0, Math.abs(value(code) - value(next)) / stepAt(nearest) - 1) * Math.sqrt(code.count * next.count);
+}
+
+/** So many rows missing in the hole before codes at the end of a short scale part them from it. */
+const MISSED = 20;
+const SHORT = 11;
+
 /** The levels without edge codes that stand further from the rest than half the rest is wide: the quantity itself. */
 export function bodyOf(valid: readonly Level[]): readonly Level[] {
   const { top, bottom, rest } = edgesOf(valid);
   if (rest.length < 2) return valid;
-  const value = (level: Level): number => level.value as number;
   const reach = (value(rest[rest.length - 1]) - value(rest[0])) / 2;
-  const above = top.length > 0 && value(top[top.length - 1]) - value(rest[rest.length - 1]) > reach ? [] : [...top].reverse();
+  const above = top.length > 0 && (value(top[top.length - 1]) - value(rest[rest.length - 1]) > reach || endsScale(rest, top)) ? [] : [...top].reverse();
   // Few steps below zero are telling; zero itself is an answer unless the quantity lives far from it.
   const low = bottom.length > 0 ? value(bottom[bottom.length - 1]) : 0;
   const below = bottom.length > 0 && value(rest[0]) - low > (low < 0 ? Math.min(reach, 5) : reach) ? [] : bottom;
   return [...below, ...rest, ...above];
+}
+
+/** Rare codes beyond a hole after a scale without one: 7 and 9 after 1 to 5. */
+function endsScale(rest: readonly Level[], top: readonly Level[]): boolean {
+  const last = rest[rest.length - 1];
+  if (rest.length < 3 || rest.length > SHORT || value(rest[0]) > 1 || value(last) - value(rest[0]) !== rest.length - 1) return false;
+  const most = Math.max(...rest.map(({ count }) => count));
+  return top.every((code) => code.count * 5 < most) && missedIn(top[0], rest) >= MISSED;
 }

@@ -164,9 +164,20 @@ describe('edges', () => {
     expect(bodyOf(numeric([0, 20, 30, 200]))).toHaveLength(4);
     expect(bodyOf(numeric([0, 1950, 1970, 2001]))).toHaveLength(3);
   });
+  it('of equal gaps take the inner one, unless the values within lie as far apart', () => {
+    const top = (values: number[]): string[] => edgesOf(numeric(values)).top.map(({ code }) => code);
+    expect(top([1, 2, 3, 4, 5, 7, 9])).toEqual(['9', '7']);
+    expect(top([1, 2, 3, 5, 7, 9])).toEqual(['9']);
+    expect(top([-3, -2, -1.5, 0])).toEqual(['0']);
+  });
+  it('leave rare codes beyond a hole out of a scale, not the end of a count', () => {
+    const many = (counts: Record<number, number>) => known('x', Object.entries(counts).flatMap(([value, count]) => Array<string>(count).fill(value))).levels.levels;
+    expect(bodyOf(many({ 1: 60, 2: 90, 3: 80, 4: 50, 5: 40, 7: 5, 9: 3 })).map(({ code }) => code)).toEqual(['1', '2', '3', '4', '5']);
+    expect(bodyOf(many({ 0: 90, 1: 60, 2: 30, 3: 12, 4: 4, 5: 2, 7: 1, 9: 1 }))).toHaveLength(8);
+  });
   it('know the forms that such codes have', () => {
-    expect([9, 99, 998, 9999.9, 88, -1, -99].every((value) => digitForm(value) > 0)).toBe(true);
-    expect([5, 100, 150, -12, 42].every((value) => digitForm(value) < 0)).toBe(true);
+    expect([9, 99, 998, 9999.9, 88, 77, 666, 9994, 95, -1, -99, -66].every((value) => digitForm(value) > 0)).toBe(true);
+    expect([5, 100, 150, -12, 42, 93, 7.7, 9.5].every((value) => digitForm(value) < 0)).toBe(true);
   });
 });
 

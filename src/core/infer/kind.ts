@@ -46,6 +46,9 @@ const ID_LABEL = /\b(identif\w+|serial number|case number|record number|unique|r
 
 /** Months by number; a slip may make a thirteenth. */
 const MONTH_WORDS = /\b(\w*month|mon|monat|mois|mes)\b/i;
+/** Money is counted in hundreds; from 1 to 12 it is in bands. */
+const MONEY_WORDS = /inc\b|income|earnings|\b(wage|salary|turnover|revenue|einkommen|revenu|ingreso)/i;
+const MOST_BANDS = 25;
 const LEAST_MONTHS = 6;
 const MOST_MONTHS = 13;
 
@@ -190,6 +193,7 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
   const shape = shapeOf(valid, rows);
   const words = `${known.label ?? ''} ${known.name.replace(/[_.\d]+/g, ' ')}`;
   if (MONTH_WORDS.test(words) && low >= 1 && high <= MOST_MONTHS && distinct >= LEAST_MONTHS) cues.push(name('ordinal', 3.2, `months, from ${valid[0].code} to ${valid[distinct - 1].code}`));
+  if (MONEY_WORDS.test(words) && contiguous && low >= 0 && low <= 1 && distinct >= 4 && distinct <= MOST_BANDS) cues.push(name('ordinal', 3.2, `money in ${distinct} steps from ${valid[0].code} to ${valid[distinct - 1].code}, as bands are numbered`));
   const { itemsAlike = 0 } = known;
   if (itemsAlike && distinct > 2) cues.push(name('ordinal', 2.2, `${itemsAlike} variables of its name answer from ${valid[0].code} to ${valid[distinct - 1].code}, as the items of a battery do`));
   // Of a quantity hardly each value stands in as many rows as the next.
@@ -198,11 +202,14 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
   else if (distinct <= 12 && rows >= distinct * 3) {
     const scale = low === 0 && high === 10 ? 1.8 : low === 1 && [4, 5, 7, 10].includes(high) ? 1 : 0.4;
     cues.push(...both(distinct <= 7 ? 1.5 : 0.8, seen));
-    if (contiguous && low <= 1) cues.push(name('ordinal', scale, 'few values without a gap, as scales have'));
+    if (contiguous && low < 0 && low === -high && distinct >= 5) cues.push(name('ordinal', 1.6, `as far below zero as above, from ${low} to ${high}, as scales are`));
+    else if (contiguous && low <= 1) cues.push(name('ordinal', scale, 'few values without a gap, as scales have'));
     if (shape.gaps) cues.push(name('nominal', 1, 'few values with gaps between, as codes have'));
     if (shape.turns >= 2) cues.push(name('nominal', 0.9, 'their frequencies go up and down, as those of categories do'));
     if (low >= 0 && low <= 1 && shape.runsOut) cues.push(name('count', 2.6, 'many small and ever fewer large values, as counts have'));
     else if (low >= 0 && falling(valid)) cues.push(name('count', 1.2, 'many small and few large values, as counts have'));
+  } else if (distinct <= 60 && answersInMinutes(valid)) {
+    cues.push(...measures(2, 'round numbers that lie further apart the larger they are, as people answer'));
   } else if (rows / distinct >= 20 && distinct <= 60 && !contiguous && (high - low + 1) / distinct > 3) {
     cues.push(name('nominal', 1.2, `${distinct} values with wide gaps, each ${Math.round(rows / distinct)} times on average`), name('continuous', 0.5, seen));
   } else {
@@ -214,6 +221,16 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
   }
   if (distinct > 12 && low >= 1800 && high <= 2100) cues.push(name('continuous', 1, 'the values are years'));
   return cues;
+}
+
+const LEAST_ANSWERS = 10;
+/** Multiples of five whose steps grow with their size: 5, 10, 15, 20, 30, 45, 60, 90, 120, 180. */
+function answersInMinutes(valid: readonly Level[]): boolean {
+  if (valid.length < LEAST_ANSWERS || round(valid) < 0.95) return false;
+  const steps = valid.slice(1).map(({ value }, i) => (value as number) - (valid[i].value as number));
+  const half = steps.length >> 1;
+  const middle = (some: readonly number[]): number => [...some].sort((a, b) => a - b)[some.length >> 1];
+  return middle(steps.slice(half)) >= 2 * middle(steps.slice(0, half));
 }
 
 const LEAST_EVEN = 13;
@@ -238,11 +255,18 @@ interface Shape {
 }
 
 const THIN = 0.01;
+/** Rows that must be missing from a gap. */
+const LEAST_MISSING = 8;
+const LATE = 12;
 function shapeOf(valid: readonly Level[], rows: number): Shape {
   const counts = valid.map(({ count }) => count);
   // A gap counts where something more than a few rows lies beyond it.
   const lastMassive = counts.findLastIndex((count) => count > rows * THIN * 2);
-  const gaps = valid.some(({ value, count }, i) => i > 0 && i <= lastMassive && (value as number) - (valid[i - 1].value as number) > 1 && count + counts[i - 1] > rows * THIN);
+  const gaps = valid.some(({ value, count }, i) => {
+    const missing = i > 0 ? (value as number) - (valid[i - 1].value as number) - 1 : 0;
+    // After zero, which stands for none, the first may come late.
+    return missing > 0 && i <= lastMassive && !(i === 1 && valid[0].value === 0 && valid.length > LATE) && missing * Math.sqrt(count * counts[i - 1]) > Math.max(LEAST_MISSING, rows * THIN);
+  });
   let turns = 0;
   let direction = 0;
   for (let i = 1; i < counts.length; i++) {
