@@ -71,7 +71,7 @@ function look(subject: Subject, siblings: readonly Subject[]): Flag[] {
 }
 
 /** Log odds from which a code carries along those that stand beside it beyond the same gap, and how much it does. */
-const CARRIES = 1.2;
+const CARRIES = 0.4;
 const CARRIED = 1.8;
 /** Two and more codes of several digits, and nothing else, far beyond the rest. */
 const COMPANY = 0.8;
@@ -102,7 +102,10 @@ function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', sub
   add(form, form >= 1.5 ? 'is written as such codes are' : undefined);
   spikeEvidence(level, rest, side, add);
   // Zero is a real answer wherever nothing, none or never can be one: only a variable that lives far from it speaks.
-  if (value === 0 && !livesFarFromZero(level, rest)) add(-8);
+  if (value === 0 && !livesFarFromZero(level, rest)) {
+    if (beginsAfterZero(subject, level, rest)) add(5.5, 'stands in few rows before a scale that starts at 1');
+    else add(-8);
+  }
   // One digit that as many hold as hold any answer may well be one.
   if (value > 0 && value < 10 && level.count > usualCount(rest) / 2) add(-1);
   // Prices that end in nine: 999 beside 49 and 199.
@@ -138,6 +141,15 @@ function livesFarFromZero(zero: Level, rest: readonly Level[]): boolean {
   return low > (high - low) * GAP_TO_ZERO && mean >= NARROW * sd && zero.count < all * FEW_ZEROS;
 }
 
+/** Rows at zero, as a share of all, and beside those at one, where a scale starts after it. */
+const RARE_ZERO = 0.025;
+const LONGEST_SCALE = 10;
+/** Zero before a scale of codes from one on, far rarer than any of them. */
+function beginsAfterZero({ kind }: Subject, zero: Level, rest: readonly Level[]): boolean {
+  if (!isCategorical(kind) || rest.length < 3 || rest.length > LONGEST_SCALE || number(rest[0]) !== 1 || number(rest[rest.length - 1]) !== rest.length) return false;
+  return zero.count <= rows(rest) * RARE_ZERO && rest.every(({ count }) => zero.count * 2 < count) && zero.count * CLIFF < rest[0].count;
+}
+
 type Add = (weight: number, why?: string) => void;
 
 /** Below zero in a variable that otherwise is not, the more so beside others of its form or where the words forbid it. */
@@ -150,6 +162,7 @@ function negativeEvidence({ label, name, levels }: Subject, rest: readonly Level
     return;
   }
   if (below.length > 1) add(1.5);
+  if (below.length && number(rest[0]) === 0 && breaksOff(below, rest)) add(1);
   // A distribution that runs out step by step below zero is a quantity that may be negative.
   const down = [...below, rest[0]];
   const runsOut = down.every((level, i) => i === 0 || (number(level) - number(down[i - 1]) === 1 && level.count >= down[i - 1].count)) && !breaksOff(below, rest);

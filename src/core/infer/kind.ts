@@ -199,6 +199,7 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
   // Of a quantity hardly each value stands in as many rows as the next.
   if (distinct >= LEAST_EVEN && rows / distinct >= 5 && isEven(valid)) cues.push(name('nominal', 2.2, `each of ${distinct} values stands in as many rows as the others, as lots or groups do`));
   if (distinct === 2) cues.push(name('nominal', 3, `two values, ${valid[0].code} and ${valid[1].code}`));
+  else if (distinct <= 60 && answersInMinutes(valid)) cues.push(...measures(2, 'round numbers that lie further apart the larger they are, as people answer'));
   else if (distinct <= 12 && rows >= distinct * 3) {
     const scale = low === 0 && high === 10 ? 1.8 : low === 1 && [4, 5, 7, 10].includes(high) ? 1 : 0.4;
     cues.push(...both(distinct <= 7 ? 1.5 : 0.8, seen));
@@ -208,8 +209,6 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
     if (shape.turns >= 2) cues.push(name('nominal', 0.9, 'their frequencies go up and down, as those of categories do'));
     if (low >= 0 && low <= 1 && shape.runsOut) cues.push(name('count', 2.6, 'many small and ever fewer large values, as counts have'));
     else if (low >= 0 && falling(valid)) cues.push(name('count', 1.2, 'many small and few large values, as counts have'));
-  } else if (distinct <= 60 && answersInMinutes(valid)) {
-    cues.push(...measures(2, 'round numbers that lie further apart the larger they are, as people answer'));
   } else if (rows / distinct >= 20 && distinct <= 60 && !contiguous && (high - low + 1) / distinct > 3) {
     cues.push(name('nominal', 1.2, `${distinct} values with wide gaps, each ${Math.round(rows / distinct)} times on average`), name('continuous', 0.5, seen));
   } else {
@@ -223,10 +222,10 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
   return cues;
 }
 
-const LEAST_ANSWERS = 10;
+const LEAST_ANSWERS = 7;
 /** Multiples of five whose steps grow with their size: 5, 10, 15, 20, 30, 45, 60, 90, 120, 180. */
 function answersInMinutes(valid: readonly Level[]): boolean {
-  if (valid.length < LEAST_ANSWERS || round(valid) < 0.95) return false;
+  if (valid.length < LEAST_ANSWERS || round(valid) < 0.95 || valid.every(({ value }) => (value as number) % 10 === 0)) return false;
   const steps = valid.slice(1).map(({ value }, i) => (value as number) - (valid[i].value as number));
   const half = steps.length >> 1;
   const middle = (some: readonly number[]): number => [...some].sort((a, b) => a - b)[some.length >> 1];
