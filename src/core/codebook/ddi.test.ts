@@ -6,7 +6,7 @@ import { sourceOf } from '../read/source';
 import { looksLikeDdi, parseDdi } from './ddi';
 import { readDocument } from './document';
 import { linkCodebooks } from './link';
-import { reasonOfLabel } from './missing-words';
+import { readsAsNoAnswer, reasonOfLabel } from './missing-words';
 
 const document = (body: string, open = '<codeBook xmlns="ddi:codebook:2_5">'): string =>
   `<?xml version="1.0"?>${open}<stdyDscr><citation><titlStmt><titl>Upkeep</titl></titlStmt></citation></stdyDscr><dataDscr>${body}</dataDscr></codeBook>`;
@@ -67,4 +67,12 @@ it.each([
   ['Missing', 'other'], ['Never', null], ['None', null], ['Knows the neighbours', null], ['Refuse collection', 'refused'], ['Nature reserve', null],
 ])('the label “%s” reads as %s', (label, reason) => {
   expect(reasonOfLabel(label)).toBe(reason);
+});
+
+it.each(['IAP', 'DK', 'NIU', 'Not codeable', 'Item nonresponse', 'Weiß ich nicht', 'Prefer not to answer', 'Logical skip', 'No opinion', 'System missing', 'Unknown', 'k.A.', 'Legitimate skip (no children)', 'NS/NC', 'Donnée manquante', 'Not disclosed'])('“%s” reads as no answer though nobody says so', (label) => {
+  expect(readsAsNoAnswer(label)).toBe(true);
+  expect(reasonOfLabel(label)).not.toBeNull();
+});
+it.each(['Never married', 'Household refuse', 'Filter coffee', 'Blank wall', 'Missing teeth', 'Not at all', 'Confidential clerk', 'No religion', 'Refugee', 'Not sure how often', 'Unknown soldier memorial', 'Does not work', 'None', 'Not happy', 'Uncertain'])('“%s” is an answer', (label) => {
+  expect(readsAsNoAnswer(label)).toBe(false);
 });

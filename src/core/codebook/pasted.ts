@@ -1,5 +1,5 @@
 import type { Reason } from '../extract/words';
-import { reasonOfLabel } from './missing-words';
+import { readsAsNoAnswer, reasonOfLabel } from './missing-words';
 
 /** What one line of a pasted list of codes was understood to say. */
 export interface PastedLine {
@@ -51,7 +51,7 @@ export function readPasted(text: string): PastedLine[] {
     if (!found) return { text: piece, says: /^\s*[-+]?\d+\s*(?:-|–|to)\s*\d+/.test(bare) ? 'a range of codes; write each code on a line of its own' : 'no code found at the beginning or the end' };
     const code = found.code.replace('−', '-');
     const label = (strip ? found.label.replace(COUNTS, '') : found.label).replace(/\s*[.…_]{3,}\s*$/, '').replace(/\s+/g, ' ').trim();
-    return unique({ text: piece, code, label, missing: reasonOfLabel(label) ?? (marked ? 'other' : null) });
+    return unique({ text: piece, code, label, missing: readsAsNoAnswer(label) ? reasonOfLabel(label) ?? 'other' : marked ? 'other' : null });
   });
 }
 

@@ -1,4 +1,4 @@
-import { reasonOfLabel } from '../codebook/missing-words';
+import { isAmbiguous, readsAsNoAnswer } from '../codebook/missing-words';
 import { isCategorical, isMeasure } from '../extract/words';
 import { validOf, type Level } from '../infer/levels';
 import { round2, rowsHold, type Flag, type Subject, type VariableRule } from './rule';
@@ -11,23 +11,11 @@ import { round2, rowsHold, type Flag, type Subject, type VariableRule } from './
  */
 export const nonresponseLabel: VariableRule = { rule: 'nonresponse-label', look };
 
-/** Longer labels than this talk of something else too. */
-const MOST_WORDS = 6;
-/** Words that mean something else as well: they count only where they are the whole label. */
-const AMBIGUOUS = /^(refuse|filter|filtered|skipped|blank|missing|unknown|not available|confidential|na|nr|n ?a|trifft nicht zu)$/i;
-const HINTS = /\b(refused|refusal|declined|prefer not|rather not|don.?t know|do not know|doesn.?t know|not known|can.?t say|cannot say|can.?t remember|no answer|not answered|not stated|no response|non.?response|not ascertained|not reported|not applicable|inapplicable|not in universe|not asked|legitimate skip|valid skip|keine angabe|keine antwort|wei(ß|ss) nicht|verweigert|nicht zutreffend|entf(ä|ae|a)llt|ne sait pas|sans objet|non r(é|e)ponse|sans r(é|e)ponse|no sabe|no contesta|no aplica|withheld|suppressed)/i;
-
-export function readsAsNoAnswer(label: string): boolean {
-  const bare = label.replace(/[^\p{L}\p{N}'’]+/gu, ' ').trim();
-  if (AMBIGUOUS.test(bare)) return true;
-  return bare.split(' ').length <= MOST_WORDS && HINTS.test(label) && reasonOfLabel(label) !== null;
-}
-
 function look({ name, kind, levels, written, entry }: Subject): Flag[] {
   if (!isCategorical(kind) && !isMeasure(kind)) return [];
   if (written.storage !== 'text' && !entry?.categories.some(({ label }) => label !== null)) return [];
   // Where no codebook gives labels, words are their own.
-  const saysSo = ({ code, label }: Level): boolean => (label !== null ? readsAsNoAnswer(label) : written.storage === 'text' && code.length > 2 && readsAsNoAnswer(code) && !AMBIGUOUS.test(code.trim()));
+  const saysSo = ({ code, label }: Level): boolean => (label !== null ? readsAsNoAnswer(label) : written.storage === 'text' && code.length > 2 && readsAsNoAnswer(code) && !isAmbiguous(code));
   const found = validOf(levels).levels.filter(saysSo);
   if (found.length === 0) return [];
   const rows = found.reduce((sum, { count }) => sum + count, 0);

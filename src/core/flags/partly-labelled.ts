@@ -1,6 +1,6 @@
+import { readsAsNoAnswer } from '../codebook/missing-words';
 import { isNumericStorage } from '../extract/words';
 import { validOf } from '../infer/levels';
-import { readsAsNoAnswer } from './nonresponse-label';
 import type { Flag, Subject, VariableRule } from './rule';
 
 /**

@@ -1,7 +1,7 @@
+import { readsAsNoAnswer } from '../codebook/missing-words';
 import { isCategorical, isNumericStorage } from '../extract/words';
 import { NEAREST, digitForm, edgesOf, missedIn, stepAt } from '../infer/edges';
 import { rankOf, spellingsOf, validOf, type Level } from '../infer/levels';
-import { readsAsNoAnswer } from './nonresponse-label';
 import { endsAsPrice } from './quantities';
 import { LEAST_CERTAINTY, probability, round2, rowsHold, type Flag, type Subject, type VariableRule } from './rule';
 

@@ -1,6 +1,6 @@
 import type { CodebookEntry } from '../extract/extract';
 import { KINDS, isDateStorage, type Kind } from '../extract/words';
-import { reasonOfLabel } from '../codebook/missing-words';
+import { readsAsNoAnswer } from '../codebook/missing-words';
 import { isMarker, type Written } from './storage';
 import { bodyOf } from './edges';
 import { letterGrades, monotone, orderOfWords } from './ladders';
@@ -90,7 +90,7 @@ function codebookCues({ entry }: Known, valid: readonly Level[]): Cue[] {
   const labelled = listed.length ? valid.filter(({ label }) => label !== null) : [];
   const covered = rowsOf(labelled) / Math.max(1, rowsOf(valid));
   // Labels of no-answer codes alone, on an otherwise bare quantity, make no categories.
-  const answers = listed.filter(({ label }) => reasonOfLabel(label as string) === null);
+  const answers = listed.filter(({ label }) => !readsAsNoAnswer(label as string));
   if (answers.length >= 2 && covered >= 0.8) {
     cues.push(...both(4, `the codebook labels ${answers.length} codes, which cover ${Math.floor(covered * 100)} of 100 valid rows`));
     const order = orderOfWords(answers.map(({ label }) => label as string));

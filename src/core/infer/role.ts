@@ -1,6 +1,7 @@
 import type { Role } from '../extract/words';
 import type { InferredKind, Known } from './kind';
 import { moments } from '../tally/statistics';
+import { bodyOf } from './edges';
 import { validOf } from './levels';
 
 export interface InferredRole {
@@ -27,7 +28,9 @@ const FEW_BLANK = 0.001;
 function isMass({ name, label, levels }: Known): boolean {
   if (!/^weight$/i.test(name) || (label !== null && !/^weight$/i.test(label.trim()))) return false;
   const valid = validOf(levels);
-  const { mean, sd } = moments(valid);
+  if (valid.values.length !== valid.levels.length) return false;
+  const body = bodyOf(valid.levels);
+  const { mean, sd } = moments({ values: Float64Array.from(body, ({ value }) => value as number), counts: Float64Array.from(body, ({ count }) => count) });
   return mean !== null && sd !== null && mean > 20 && mean < 250 && sd < mean * 0.5 && valid.levels.every(({ code }) => !/[.,]\d{2,}/.test(code));
 }
 
