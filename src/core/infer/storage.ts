@@ -38,25 +38,36 @@ export interface Hints {
 
 /** A variable is what nearly all its cells are; what then cannot be read is counted as unreadable. */
 const NEARLY_ALL = 0.9;
+/** Most cells are enough where all others say one of a few things, beside so many different numbers or dates: "s" for suppressed, "<5". */
+const MOST = 0.5;
+const FEW_FORMS = 3;
+const LEAST_DISTINCT = 12;
+const DISTINCT_TO_FORMS = 5;
 /** Texts by which people write that there is nothing; they say nothing about how the rest is written. */
-const MARKERS = new Set(['na', 'n/a', '#n/a', '#null!', 'n.a.', '.', '..', '...', '-', '--', '—', '–', '*', '?', 'null', '(null)', 'none', 'nan', 'nil', 'unknown', 'missing', 'n/k', 'nk', 'dk', 'x', '<na>', '\\n']);
+const MARKERS = new Set(['na', 'n/a', '#n/a', '#null!', 'n.a.', '.', '..', '...', '-', '--', '—', '–', '*', '?', 'null', '(null)', 'none', 'nan', 'nil', 'unknown', 'missing', 'n/k', 'nk', 'dk', 'nr', 'x', '<na>', '\\n', '**', '***', '---', 'tbd', 'inf', '-inf']);
+/** What spreadsheets write for an error, and points with a letter, which tell one reason for nothing from another. */
+const ERROR_OR_POINT = /^(#(div\/0!|ref!|value!|name\?|num!)|\.[a-z])$/;
 
-export const isMarker = (text: string): boolean => MARKERS.has(text.trim().toLowerCase());
+export function isMarker(text: string): boolean {
+  const bare = text.trim().toLowerCase();
+  return MARKERS.has(bare) || ERROR_OR_POINT.test(bare);
+}
 
 /** Storage of the cells of a tally. */
 export function inferStorage(tally: Tally, hints: Hints = {}): Written {
   const { skip, declared, force = null } = hints;
-  const enough = (cells: number, all: number, forced: boolean): boolean => cells > 0 && (forced || (force === null && cells >= all * NEARLY_ALL));
+  const enough = (cells: number, all: number, forced: boolean, distinct: number, forms: number): boolean =>
+    cells > 0 && (forced || (force === null && (cells >= all * NEARLY_ALL || (cells >= all * MOST && forms <= FEW_FORMS && distinct >= Math.max(LEAST_DISTINCT, forms * DISTINCT_TO_FORMS)))));
   const found = sort(tally, skip);
   const written = (storage: Storage, ...because: string[]): Written => ({ storage, dateForm: 'ymd', utc: false, numberForm: PLAIN, open: null, because });
   if (found.cells + found.stray === 0) return written(declared ?? 'empty', 'no cell holds anything');
   if (declared === 'text' && force === null) return written('text', 'the file declares text');
-  if (enough(found.dates, found.cells, force === 'date')) {
+  if (enough(found.dates, found.cells, force === 'date', found.dated.length, found.bare.length + found.adorned.length + found.words)) {
     return dateWritten(found.dated, [`${found.dates} of ${found.cells} cells are written as dates or times`], hints);
   }
   const numbers = numbersOf(found, hints);
   if (declared && numbers.cells === found.cells && (declared === 'integer' || declared === 'decimal')) return { ...written(declared, `the file declares ${declared} numbers`), numberForm: numbers.form };
-  if (enough(numbers.cells, found.cells, force === 'number')) {
+  if (enough(numbers.cells, found.cells, force === 'number', numbers.distinct, found.bare.length + found.adorned.length - numbers.distinct + found.dated.length + found.words)) {
     const numeric = [...found.bare, ...found.adorned].map(([text]) => text.trim());
     if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactDates(numeric)) return dateWritten(numeric, ['eight digits that are days of the calendar'], hints, 'compact');
     if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactMonths(numeric)) return dateWritten(numeric, ['six digits that are years and months'], hints, 'month');
@@ -85,10 +96,12 @@ interface Sorted {
   bare: [string, number][];
   /** Texts that are no bare numbers and no dates, in which numbers may still be. */
   adorned: [string, number][];
+  /** Distinct texts that are none of these. */
+  words: number;
 }
 
 function sort(tally: Tally, skip: Hints['skip']): Sorted {
-  const found: Sorted = { cells: 0, stray: 0, dates: 0, dated: [], bare: [], adorned: [] };
+  const found: Sorted = { cells: 0, stray: 0, dates: 0, dated: [], bare: [], adorned: [], words: 0 };
   for (let i = 0; i < tally.texts.length; i++) {
     const text = tally.texts[i];
     const count = tally.counts[i];
@@ -103,6 +116,7 @@ function sort(tally: Tally, skip: Hints['skip']): Sorted {
         found.dates += count;
         found.dated.push(text);
       } else if (/\d/.test(text) && text.length <= 40) found.adorned.push([text, count]);
+      else found.words++;
     }
   }
   return found;
@@ -111,6 +125,8 @@ function sort(tally: Tally, skip: Hints['skip']): Sorted {
 interface Numbers {
   form: NumberForm;
   cells: number;
+  /** Distinct texts that are numbers. */
+  distinct: number;
   whole: number;
   pointed: boolean;
   because: string | null;
@@ -126,11 +142,12 @@ function numbersOf({ bare, adorned }: Sorted, { implied = 0, mark = null }: Hint
   const pointed = adorned.length === 0 && bare.some(([text]) => text.includes('.')) && bare.every(([text]) => GROUPED_BY_POINTS.test(text));
   const guess = adorned.length > 0 || (pointed && mark === ',') ? guessNumberForm(all, mark) : null;
   const form = { ...(guess?.form ?? PLAIN), implied };
-  const numbers: Numbers = { form, cells: 0, whole: 0, pointed: false, because: guess?.because ?? null, open: guess?.open ?? pointed };
+  const numbers: Numbers = { form, cells: 0, distinct: 0, whole: 0, pointed: false, because: guess?.because ?? null, open: guess?.open ?? pointed };
   for (const [text, count] of all) {
     const value = guess || implied ? readNumber(text, form) : Number(text);
     if (value === null || !Number.isFinite(value)) continue;
     numbers.cells += count;
+    numbers.distinct++;
     if (Number.isInteger(value)) {
       numbers.whole += count;
       numbers.pointed ||= text.includes(form.decimal) || /e/i.test(text);

@@ -61,12 +61,13 @@ describe('a person’s word', () => {
   const entry = (decision: Parameters<typeof entryOf>[0], i = 1) => entryOf(decision, String(i), new Date(0));
 
   it('makes numbers of words as far as they can be read, and the rest unreadable', async () => {
-    const text = `x\n${Array.from({ length: 60 }, (_, i) => (i % 3 === 0 ? 'some' : String(i))).join('\n')}\n`;
+    const words = ['some', 'few', 'many', 'plenty'];
+    const text = `x\n${Array.from({ length: 60 }, (_, i) => (i % 3 === 0 ? words[i % 4] : String(i))).join('\n')}\n`;
     const dig = new Inspector(await readExtract([{ source: sourceOf('x.csv', text) }]));
     expect(dig.named('x')?.written.storage).toBe('text');
     expect(dig.asKind('x', 'continuous')).toMatchObject({ written: { storage: 'integer' }, counts: { unreadable: 20, valid: 40 } });
     expect(dig.named('x')?.written.storage).toBe('text');
-    dig.lay(foldLog([entry({ type: 'declare-missing', variables: ['x'], codes: [{ code: 'some', reason: 'other' }], rule: null }), entry({ type: 'confirm-kind', kinds: [{ variable: 'x', kind: 'continuous' }] }, 2)]));
+    dig.lay(foldLog([entry({ type: 'declare-missing', variables: ['x'], codes: words.map((code) => ({ code, reason: 'other' as const })), rule: null }), entry({ type: 'confirm-kind', kinds: [{ variable: 'x', kind: 'continuous' }] }, 2)]));
     expect(dig.named('x')).toMatchObject({ kind: 'continuous', written: { storage: 'integer' }, counts: { unreadable: 0, missing: 20, valid: 40 } });
     dig.lay(foldLog([]));
     expect(dig.named('x')).toMatchObject({ written: { storage: 'text' }, counts: { valid: 60 } });
