@@ -47,7 +47,7 @@ function look(subject: Subject, siblings: readonly Subject[]): Flag[] {
   const { levels: valid, rows: all, values } = validOf(subject.levels);
   if (all < LEAST_ROWS || valid.length < 2) return [];
   const { top, bottom, rest } = edgesOf(valid);
-  if (rows(rest) < LEAST_ROWS) return [];
+  if (all - rows(top) - rows(bottom) < LEAST_ROWS) return [];
   const suspects = [
     ...together(top.map((level) => weigh(level, rest, 'top', subject, siblings)), rest),
     ...together(bottom.map((level) => weigh(level, rest, 'bottom', subject, siblings)), rest),
@@ -81,6 +81,7 @@ function together(suspects: readonly Suspect[], rest: readonly Level[]): Suspect
   const [low, high] = [number(rest[0]), number(rest[rest.length - 1])];
   const long = suspects.filter(({ level }) => Math.abs(number(level)) >= 10 && Math.max(number(level) - high, low - number(level)) > (high - low) / 2);
   const weighed = suspects.map((suspect) => (long.length > 1 && long.includes(suspect) ? { ...suspect, logOdds: suspect.logOdds + COMPANY } : suspect));
+  if (weighed.length < 2) return weighed;
   const best = weighed.reduce((most, { logOdds }) => Math.max(most, logOdds), -Infinity);
   if (best < CARRIES) return weighed;
   return weighed.map((suspect) => (suspect.logOdds > LEAST_SUSPICION && suspect.logOdds < best ? { ...suspect, logOdds: Math.min(best, suspect.logOdds + CARRIED) } : suspect));
@@ -107,9 +108,9 @@ function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', sub
     else add(-8);
   }
   // One digit that as many hold as hold any answer may well be one.
-  if (value > 0 && value < 10 && level.count > usualCount(rest) / 2) add(-1);
+  if (value > 0 && value < 10 && rest.length <= MOST_IN_LIST && level.count > usualCount(rest) / 2) add(-1);
   // Prices that end in nine: 999 beside 49 and 199.
-  if (rest.length >= LEAST_PRICES && value > 0 && rest.filter((other) => number(other) % 10 === 9).length >= rest.length * MOST_NINES) add(-4);
+  if (rest.length >= LEAST_PRICES && rest.length <= MOST_IN_LIST && value > 0 && rest.filter((other) => number(other) % 10 === 9).length >= rest.length * MOST_NINES) add(-4);
   // A price among prices: 99.99 beside 19.99.
   if (endsAsPrice(value) && rest.some((other) => endsAsPrice(number(other)) && other.count >= level.count * 0.4)) add(-6);
   if (value < 0) negativeEvidence(subject, rest, add);
@@ -123,6 +124,8 @@ function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', sub
 }
 
 const LEAST_PRICES = 4;
+/** A list of codes or prices has no more than so many. */
+const MOST_IN_LIST = 100;
 const MOST_NINES = 0.6;
 const usualCount = (levels: readonly Level[]): number => levels.map(({ count }) => count).sort((a, b) => a - b)[levels.length >> 1];
 
