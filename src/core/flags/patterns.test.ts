@@ -11,6 +11,12 @@ describe('flags with one cause', () => {
     expect(keys([flag('tired'), flag('glad')], { tired: '1=Never|2=Often', glad: '1=Never|2=Often' })).toEqual([['tired', 'glad']]);
   });
 
+  it('stand together though an item lacks one of several codes, the fullest first', () => {
+    const found = patternsOf([flag('oft_a', { codes: ['88', '99'] }), flag('oft_b', { codes: ['77', '88', '99'] }), flag('oft_c', { codes: ['77'] }), flag('oft_d', { codes: ['-1'] })], new Map());
+    expect(found.map(({ flags, codes }) => [flags.map(({ variables: [name] }) => name), codes])).toEqual([[['oft_b', 'oft_a', 'oft_c'], ['77', '88', '99']], [['oft_d'], ['-1']]]);
+    expect(found[0].says).toMatch(/^77, 88 or 99 in 3 variables: /);
+  });
+
   it('stand apart: other codes, other rules, spellings of a word, rows', () => {
     expect(keys([flag('oft_a'), flag('oft_b', { codes: ['8'] }), flag('oft_c', { rule: 'out-of-range' })])).toHaveLength(3);
     expect(keys([flag('town_a', { rule: 'variant-spelling', into: { 9: '8' } }), flag('town_b', { rule: 'variant-spelling', into: { 9: '8' } })])).toHaveLength(2);

@@ -3,7 +3,7 @@ import { isCategorical, isNumericStorage } from '../extract/words';
 import { NEAREST, digitForm, edgesOf, missedIn, stepAt } from '../infer/edges';
 import { rankOf, spellingsOf, validOf, type Level } from '../infer/levels';
 import { endsAsPrice } from './quantities';
-import { LEAST_CERTAINTY, probability, round2, rowsHold, type Flag, type Subject, type VariableRule } from './rule';
+import { LEAST_CERTAINTY, anyOf, probability, round2, rowsHold, type Flag, type Subject, type VariableRule } from './rule';
 
 /**
  * Numbers standing for "no answer" among real ones: 9, 99, 998, -1, -8, 9999.9, 0 before years. No single test decides:
@@ -57,7 +57,7 @@ function look(subject: Subject, siblings: readonly Subject[]): Flag[] {
   if (flagged.length === 0) return [];
   flagged.sort((a, b) => b.logOdds - a.logOdds);
   const certainty = round2(Math.min(0.99, probability(flagged[0].logOdds)));
-  const codes = flagged.map(({ level }) => level.code);
+  const codes = flagged.map(({ level }) => level).sort((a, b) => number(a) - number(b)).map(({ code }) => code);
   const touched = rows(flagged.map(({ level }) => level));
   return [{
     rule: 'sentinel-code',
@@ -66,7 +66,7 @@ function look(subject: Subject, siblings: readonly Subject[]): Flag[] {
     rows: touched,
     severity: certainty >= 0.8 && subject.kind !== 'nominal' ? 'high' : 'medium',
     certainty,
-    says: `${rowsHold(touched)} ${codes.join(' or ')}: ${codes[0]} ${flagged[0].evidence.slice(0, 3).join(', ')}`,
+    says: `${rowsHold(touched)} ${anyOf(codes)}: ${flagged[0].level.code} ${flagged[0].evidence.slice(0, 3).join(', ')}`,
   }];
 }
 

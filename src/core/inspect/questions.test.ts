@@ -43,6 +43,12 @@ describe('what is asked of an inspection', () => {
     expect(likeOf(dig(), 'kwh')).toEqual([]);
   });
 
+  it('without a codebook, variables of one scale are alike, whatever codes for no answer each holds', () => {
+    const scale = (...codes: number[]): (string | number)[] => [...make(400, (c) => c.whole(0, 10)), ...codes.flatMap((code) => repeat(4, code)), ...repeat(9 - codes.length * 4 + 3, 5)];
+    const inspector = new Inspector(extractOf({ trust: scale(88, 99), hope: scale(77), calm: scale(), kind: make(412, (c) => c.whole(1, 4)) }));
+    expect(likeOf(inspector, 'trust')).toEqual([{ by: 'codes', says: 'the same list of codes', names: ['trust', 'hope', 'calm'] }]);
+  });
+
   it('the most frequent codes at a glance, and who holds a text', () => {
     expect(peekOf(dig(), 'town')).toMatchObject([{ code: 'Fenwater', share: 0.6 }, { code: 'Hawmoor', share: 0.39 }, { code: 'n/a', share: 0.01 }]);
     expect(holdingOf(dig(), ['n/a', '9'])).toEqual({ 'n/a': ['town'], 9: ['oft_a'] });

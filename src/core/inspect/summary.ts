@@ -1,4 +1,5 @@
 import { isCategorical, isMeasure, isNumericStorage, type Kind, type Role, type Storage } from '../extract/words';
+import { bodyOf } from '../infer/edges';
 import { validOf, type Counts } from '../infer/levels';
 import { drawable, histogram } from '../tally/histogram';
 import type { Inspected } from './inspected';
@@ -53,7 +54,9 @@ function wordsOf({ entry, levels, label }: Inspected): string {
 export function codeListOf({ entry, levels, kind, written }: Pick<Inspected, 'entry' | 'levels' | 'kind' | 'written'>): string | null {
   const categories = entry?.categories.filter(({ label, missing }) => label !== null && !missing) ?? [];
   if (categories.length >= 3) return categories.map(({ code, label }) => `${code}=${label}`).join('|');
-  const valid = validOf(levels).levels;
+  const all = validOf(levels);
+  // Codes for no answer that some items hold and others don't make no other list.
+  const valid = isNumericStorage(written.storage) && all.ascending && all.values.length === all.levels.length ? bodyOf(all.levels) : all.levels;
   return isCategorical(kind) && valid.length >= 3 && valid.length <= 12 ? `${written.storage}:${valid.map(({ code }) => code).join('|')}` : null;
 }
 

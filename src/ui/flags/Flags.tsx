@@ -121,12 +121,12 @@ function Members({ pattern, excepted, toggle }: { pattern: Pattern; excepted: Re
   const summaries = useSession((session) => session.summaries);
   return (
     <ul className="members" aria-label="Variables of this pattern">
-      {pattern.flags.map(({ variables: [name], rows, certainty }) => {
+      {pattern.flags.map(({ variables: [name], codes, rows, certainty }) => {
         const summary = summaries.find((one) => one.name === name);
         return (
           <li key={name}>
             <label><input type="checkbox" checked={!excepted.has(`${pattern.key} ${name}`)} onChange={() => toggle(name)} /> <span className="code">{name}</span> <span className="soft">{summary?.label}</span></label>
-            <span className="n soft">{certainty < pattern.certainty - 0.2 && `only ${Math.round(certainty * 100)} of 100 sure; `}{counted(rows, 'row')} of {whole(summary?.counts.valid ?? 0)} valid</span>
+            <span className="n soft">{codes.length < pattern.codes.length && <>only <span className="code">{codes.join(', ')}</span>; </>}{certainty < pattern.certainty - 0.2 && `${Math.round(certainty * 100)} of 100 sure; `}{counted(rows, 'row')} of {whole(summary?.counts.valid ?? 0)} valid</span>
           </li>
         );
       })}

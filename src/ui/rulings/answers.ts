@@ -43,5 +43,5 @@ export async function acceptUniverse(flags: readonly Flag[], why = ''): Promise<
 }
 
 export async function askArchive(flags: readonly Flag[], question: string, why = ''): Promise<void> {
-  if (flags.length && question.trim()) await decide({ type: 'ask-archive', variables: firsts(flags), codes: flags[0].codes, rule: flags[0].rule, question: question.trim(), ...reasoned(why) });
+  if (flags.length && question.trim()) await decide({ type: 'ask-archive', variables: firsts(flags), codes: [...new Set(flags.flatMap(({ codes }) => codes))], rule: flags[0].rule, question: question.trim(), ...reasoned(why) });
 }
