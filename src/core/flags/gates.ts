@@ -78,13 +78,51 @@ interface Plan {
   kept: number;
 }
 
-function findGates({ extract, subjects, studied = subjects, aside = new Set() }: Whole): Gate[] {
+/** The rows that are looked at first, those that are none, and what may gate. */
+interface Field {
+  sample: number[];
+  no: ReadonlySet<number>;
+  gaterAt: (place: number) => Gater | null;
+  /** What may gate a variable. */
+  near: (v: number) => { place: number; gater: Gater }[];
+}
+
+function fieldOf({ extract, subjects, studied = subjects, aside = new Set() }: Whole): Field {
   const { rows, variables } = extract;
-  if (rows < LEAST_ROWS) return [];
   const step = Math.max(1, Math.floor(rows / SAMPLE));
   const sample = Array.from({ length: Math.floor((rows - 1) / step) + 1 }, (_, n) => n * step);
-  const no = new Set([...repeatedHeaders(extract), ...aside]);
   const gaterAt = (place: number): Gater | null => knownGater(studied[place], variables[place].column, sample);
+  const near = (v: number): { place: number; gater: Gater }[] => {
+    const list: { place: number; gater: Gater }[] = [];
+    for (let place = 0; place < Math.min(studied.length, v + AFTER + 1); place++) {
+      if (place > FRONT && place < v - BEFORE) place = v - BEFORE;
+      const gater = place === v ? null : gaterAt(place);
+      if (gater) list.push({ place, gater });
+    }
+    return list;
+  };
+  return { sample, no: new Set([...repeatedHeaders(extract), ...aside]), gaterAt, near };
+}
+
+/**
+ * The gate of the rows that hold certain texts, as a code does that stands for "not asked".
+ *
+ * @param v place of the variable @returns `null` where these rows are not just those that another variable shuts
+ */
+export function gateOfTexts(whole: Whole, v: number, texts: ReadonlySet<string>): Gate | null {
+  const { rows, variables } = whole.extract;
+  if (rows < LEAST_ROWS) return null;
+  const { sample, no, gaterAt, near } = fieldOf(whole);
+  const holds = where(variables[v].column, (text) => texts.has(text));
+  const plan = planFor(near(v), bitsOf(sample.length, (n) => holds(sample[n])), v);
+  return plan && wholeGate(v, plan, gaterAt, holds, no, rows);
+}
+
+function findGates(whole: Whole): Gate[] {
+  const { extract, subjects, studied = subjects } = whole;
+  const { rows, variables } = extract;
+  if (rows < LEAST_ROWS) return [];
+  const { sample, no, gaterAt, near } = fieldOf(whole);
   const bySame = new Map<string, Plan>();
   return studied.flatMap((subject, v): Gate[] => {
     const empty = emptyTexts(subject);
@@ -96,16 +134,7 @@ function findGates({ extract, subjects, studied = subjects, aside = new Set() }:
     // Variables that are blank in the same rows have the same gate.
     const pattern = blank.join();
     const before = bySame.get(pattern);
-    const near = (): { place: number; gater: Gater }[] => {
-      const list: { place: number; gater: Gater }[] = [];
-      for (let place = 0; place < Math.min(studied.length, v + AFTER + 1); place++) {
-        if (place > FRONT && place < v - BEFORE) place = v - BEFORE;
-        const gater = place === v ? null : gaterAt(place);
-        if (gater) list.push({ place, gater });
-      }
-      return list;
-    };
-    const plan = before && ![before.by, ...before.steps.map(({ by }) => by)].includes(v) ? before : planFor(near(), blank, v);
+    const plan = before && ![before.by, ...before.steps.map(({ by }) => by)].includes(v) ? before : planFor(near(v), blank, v);
     if (plan) bySame.set(pattern, plan);
     const gate = plan && wholeGate(v, plan, gaterAt, isEmpty, no, rows);
     return gate ? [gate] : [];
@@ -166,10 +195,13 @@ export const emptyTexts = ({ levels }: Subject): ReadonlySet<string> => new Set(
 const rowsHolding = ({ levels }: Subject, empty: ReadonlySet<string>): number => levels.blank + (levels.notAskedBlank ?? 0) + validOf(levels).others.reduce((sum, { code, count }) => (empty.has(code) ? sum + count : sum), 0);
 
 /** Whether a row holds nothing, or says that it was not asked. */
-export function emptiness(column: Column, empty: ReadonlySet<string>): (row: number) => boolean {
-  if (column.form !== 'dictionary') return (row) => isBlank(column.text(row)) || empty.has(column.text(row));
-  const nothing = column.texts.map((text) => isBlank(text) || empty.has(text));
-  return (row) => nothing[column.codes[row]];
+export const emptiness = (column: Column, empty: ReadonlySet<string>): ((row: number) => boolean) => where(column, (text) => isBlank(text) || empty.has(text));
+
+/** Whether what a row holds is so; asked once for each distinct text. */
+function where(column: Column, is: (text: string) => boolean): (row: number) => boolean {
+  if (column.form !== 'dictionary') return (row) => is(column.text(row));
+  const known = column.texts.map(is);
+  return (row) => known[column.codes[row]];
 }
 
 /** A plan that a sample suggested, held against all rows. @param no rows that are no observations, or were set aside @returns `null` where it does not hold */

@@ -107,7 +107,7 @@ function evidenceHtml(flag: Flag, inspector: Inspector): string {
   const siblings = evidence.siblings.map(({ name, rows }) => `<span class="code">${escapeHtml(name)}</span> ${whole(rows)}`).join(', ');
   const waves = evidence.waves.map(({ wave, holding, rows }) => `${escapeHtml(wave)} ${whole(holding)} of ${whole(rows)}`).join(', ');
   const rows = evidence.rows.map(({ row }) => whole(row + 1)).join(', ');
-  const says = [near && `Codes beside it: ${near}.`, ...evidence.codebook.map(escapeHtml), siblings && `Siblings that hold it too: ${siblings}.`, waves && `By wave: ${waves}.`, rows && `Rows such as ${rows}.`];
+  const says = [near && `Codes beside it: ${near}.`, ...evidence.codebook.map(escapeHtml), ...evidence.gates.map(escapeHtml), siblings && `Siblings that hold it too: ${siblings}.`, waves && `By wave: ${waves}.`, rows && `Rows such as ${rows}.`];
   return `<p class="soft evidence">${says.filter(Boolean).join(' ')}</p>`;
 }
 

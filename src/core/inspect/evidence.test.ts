@@ -41,7 +41,21 @@ describe('the evidence of a flag', () => {
     expect(found.near[0]).toMatchObject({ code: 'Refused', suspect: true });
     expect(found.near.slice(1).map(({ code }) => code)).toEqual(['Gas', 'Oil']);
     const coded = evidence({ q: make(300, (c) => c.whole(1, 4)) }, 'nonresponse-label', { q: { categories: labels({ 1: 'Yes', 2: 'No', 3: 'In part', 4: 'Refused' }) } });
-    expect(coded.found.reason).toBe('refused');
+    expect(coded.found.reasons).toEqual({ 4: 'refused' });
+  });
+
+  it('tells a code that stands just where the question was not asked from one that does not', () => {
+    const work = make(400, (c) => c.whole(1, 3));
+    const hours = work.map((one, i) => (one !== 1 ? 999 : i % 12 === 0 ? 997 : 10 + (i % 50)));
+    const told = evidence({ work, hours }, 'sentinel-code');
+    expect(told.flag.codes).toEqual(['997', '999']);
+    expect(told.found.gates).toEqual(['999 stands where it was not asked: asked where work is 1.']);
+    expect(told.found.reasons).toEqual({ 999: 'not-asked' });
+    // Blank where it was not asked, and 99 anywhere else: the blanks have a gate, the code has none.
+    const blank = work.map((one, i) => (one !== 1 ? '' : i % 9 === 0 ? 99 : 1 + (i % 7)));
+    expect(evidence({ work, blank }, 'sentinel-code').found).toMatchObject({ gates: [], reasons: {} });
+    const anywhere = work.map((_, i) => (i % 3 === 0 ? 999 : 10 + (i % 50)));
+    expect(evidence({ work, anywhere }, 'sentinel-code').found.gates).toEqual([]);
   });
 
   it('shows rows with what identifies them, where a flag is about rows', () => {

@@ -3,6 +3,7 @@ import type { CodebookEntry } from '../extract/extract';
 import { heldByFile, type InFile } from '../extract/by-file';
 import { findRows } from '../extract/rows';
 import { isDateStorage, type Reason } from '../extract/words';
+import { gateOfTexts, saidOf } from '../flags/gates';
 import type { Flag } from '../flags/rule';
 import { isoText } from '../infer/dates';
 import { spellingsOf, validOf, type Level } from '../infer/levels';
@@ -38,8 +39,10 @@ export interface Evidence {
   waves: InFile[];
   /** Rows that the flag is about, or some that hold the suspects; with the cells that matter. */
   rows: { row: number; cells: Cell[] }[];
-  /** Why the suspects would be missing, by their labels. */
-  reason: Reason | null;
+  /** Why suspects would be missing, by their labels, or because they stand just where another variable shuts the question. */
+  reasons: Record<string, Reason>;
+  /** Where such a code stands, a sentence each. */
+  gates: string[];
 }
 
 /** Up to this many codes each have a bar; more are put into stretches. */
@@ -50,6 +53,8 @@ const MOST_NEAR = 10;
 const MOST_ROWS = 4;
 const MOST_CELLS = 4;
 const MOST_SIBLINGS = 8;
+/** A code of fewer rows, as a share of all, may stand where it does by chance. */
+const LEAST_NOT_ASKED = 0.02;
 /** Steps that are this many times the usual one are a gap. */
 const GAP = 2.5;
 
@@ -65,7 +70,7 @@ export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
   const rows = flag.at?.length ? flag.at.slice(0, MOST_ROWS) : column && texts.length ? findRows(column, [texts], MOST_ROWS)[0] : [];
   const shown = cellsShown(flag, variables);
   const family = name === undefined ? [] : familyOf(name, variables.map((one) => one.name)).filter((one) => one !== name).flatMap((one) => inspector.named(one) ?? []);
-  const labels = suspects.flatMap(({ label }) => label ?? []);
+  const gates = subject && flag.severity !== 'note' ? gatesOfCodes(subject, suspects, inspector) : [];
   return {
     variable: name ?? '',
     bars: subject && ['identifier', 'text'].includes(subject.kind) ? [] : subject ? barsOf(subject, suspects) : [],
@@ -76,8 +81,21 @@ export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
     family: family.length,
     waves: column && texts.length && extract.files.length > 1 ? heldByFile(column, extract.files, texts) : [],
     rows: rows.map((row) => ({ row, cells: shown.map((one) => cellOf(one, extract.variables[one.position - 1].column.text(row))) })),
-    reason: labels.length ? reasonOfLabel(labels[0]) : null,
+    reasons: Object.fromEntries([
+      ...gates.map(({ code }) => [code, 'not-asked'] as const),
+      ...suspects.flatMap(({ code, label }) => (label === null ? [] : [[code, reasonOfLabel(label) ?? 'other'] as const])),
+    ]),
+    gates: gates.map(({ says }) => says),
   };
+}
+
+/** Suspects that stand in just the rows that another variable shuts: they stand for "not asked". */
+function gatesOfCodes(subject: Inspected, suspects: readonly Level[], { whole }: Inspector): { code: string; says: string }[] {
+  return suspects.slice(0, MOST_SUSPECTS).flatMap((level) => {
+    if (level.standing !== 'valid' || level.count < whole.extract.rows * LEAST_NOT_ASKED) return [];
+    const gate = gateOfTexts(whole, subject.position - 1, new Set(spellingsOf(level)));
+    return gate ? [{ code: level.code, says: `${level.code} stands where it was not asked: ${saidOf(gate, whole.subjects)}${gate.breaches.length ? `, but for ${gate.breaches.length} ${gate.breaches.length === 1 ? 'row' : 'rows'}` : ''}.` }] : [];
+  });
 }
 
 const suspectsOf = ({ levels: { levels } }: Inspected, codes: readonly string[]): Level[] => {

@@ -181,7 +181,7 @@ export class Inspector {
     return weighting && hasFigures ? weightedOf(variable, this.variable(variable), weighting, this.state.aside) : null;
   }
 
-  private get whole(): Whole {
+  get whole(): Whole {
     return { extract: this.extract, subjects: this.variables, studied: this.subjects, aside: this.state.aside };
   }
 

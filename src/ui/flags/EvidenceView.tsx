@@ -26,7 +26,7 @@ export function useEvidence(flag: Flag, wanted: boolean): Evidence | null {
 
 /** The distribution with the suspects marked, their neighbours, the codebook's entry, the siblings, the waves, the rows. */
 export function EvidenceView({ evidence }: { evidence: Evidence }) {
-  const { bars, base, near, codebook, siblings, family, waves, rows, variable } = evidence;
+  const { bars, base, near, codebook, gates, siblings, family, waves, rows, variable } = evidence;
   const least = waves.length > 0 && waves.some(({ holding }) => holding === 0) && waves.some(({ holding }) => holding > 0);
   return (
     <div className="evidence">
@@ -39,6 +39,7 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
       )}
       <ul className="says">
         {codebook.map((says) => <li key={says}>{says}</li>)}
+        {gates.map((says) => <li key={says} className="telling">{says}</li>)}
         {family > 0 && near.length > 0 && <li>{siblings.length ? <>Siblings that hold it too: {siblings.map(({ name, label, rows: holding }, i) => <span key={name}>{i > 0 && ', '}<span className="code" title={label ?? undefined}>{name}</span> {counted(holding, 'row')}</span>)}.</> : `None of its ${whole(family)} siblings holds it.`}</li>}
         {waves.length > 0 && <li className={least ? 'telling' : ''}>By wave: {waves.map(({ wave, holding, rows: all }) => `${wave} ${whole(holding)} of ${whole(all)}`).join(', ')}.</li>}
       </ul>

@@ -32,7 +32,13 @@ export function FlagCard({ flags, says, current = false, included }: { flags: re
   /** Back to where keys mean rulings. */
   const leave = (): void => card.current?.closest<HTMLElement>('.flaglist, .profile')?.focus();
   const codes = isAboutCodes(flag);
-  const reason = flag.reason ?? said ?? evidence?.reason ?? 'no-answer';
+  // A reason that a person chooses holds for all codes; else each has the one that speaks from the evidence.
+  const known = said === null && shown ? evidence?.reasons ?? {} : {};
+  const reasons = new Set(flag.codes.map((code) => known[code] ?? null));
+  const [one] = reasons;
+  const reason = flag.reason ?? said ?? (reasons.size === 1 ? one : null) ?? 'no-answer';
+  const others = reasons.size > 1 ? flag.codes.filter((code) => known[code] && known[code] !== reason) : [];
+  const reasonOf = (code: string): Reason => flag.reason ?? said ?? known[code] ?? reason;
   const rows = flags.flatMap(({ at = [] }) => at);
   const button = (key: string, says: React.ReactNode, act: () => Promise<void>, main = true): React.ReactNode => (
     <button type="button" data-key={key} className={`btn btn-sm ${main ? 'btn-primary' : 'btn-quiet'}`} onClick={() => void act()}>{says}{current && <kbd>{key}</kbd>}</button>
@@ -48,8 +54,9 @@ export function FlagCard({ flags, says, current = false, included }: { flags: re
       <div className="rulings">
         {codes && !flag.into && (
           <>
-            {button('m', <>Declare {flag.codes.length === 1 ? 'it' : 'them'} missing{ruled.length > 1 && ` in ${whole(ruled.length)}`}</>, () => declareMissing(ruled, reason, why))}
-            {flag.reason ? <span>as {REASON_NAMES[flag.reason]}</span> : <label>as{' '}
+            {button('m', <>Declare {flag.codes.length === 1 ? 'it' : 'them'} missing{ruled.length > 1 && ` in ${whole(ruled.length)}`}</>, () => declareMissing(ruled, reasonOf, why))}
+            {others.map((code) => <span key={code}><span className="code">{code}</span> as {REASON_NAMES[known[code]]},</span>)}
+            {flag.reason ? <span>as {REASON_NAMES[flag.reason]}</span> : <label>{others.length > 0 && 'the rest '}as{' '}
               <select className="form-select form-select-sm" value={reason} onChange={(event) => setSaid(REASONS.find((known) => known === event.target.value) ?? 'other')}>
                 {Object.entries(REASON_NAMES).map(([value, name]) => <option key={value} value={value}>{name}</option>)}
               </select>

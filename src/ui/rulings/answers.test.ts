@@ -11,11 +11,16 @@ const flag = (variable: string, part: Partial<Flag> = {}): Flag => ({ rule: 'sen
 
 describe('a ruling on a pattern', () => {
   it('declares the same codes missing in all its variables at once, other codes apart', async () => {
-    await declareMissing([flag('oft_a'), flag('oft_b'), flag('oft_c', { codes: ['8', '9'] })], 'refused', '  the guide  ');
+    await declareMissing([flag('oft_a'), flag('oft_b'), flag('oft_c', { codes: ['8', '9'] })], () => 'refused', '  the guide  ');
     expect(decided).toEqual([
       { type: 'declare-missing', variables: ['oft_a', 'oft_b'], codes: [{ code: '9', reason: 'refused' }], rule: 'sentinel-code', why: 'the guide' },
       { type: 'declare-missing', variables: ['oft_c'], codes: [{ code: '8', reason: 'refused' }, { code: '9', reason: 'refused' }], rule: 'sentinel-code', why: 'the guide' },
     ]);
+  });
+
+  it('gives each code its own reason, where the evidence tells one', async () => {
+    await declareMissing([flag('hours', { codes: ['997', '999'] })], (code) => (code === '999' ? 'not-asked' : 'refused'));
+    expect(decided).toEqual([{ type: 'declare-missing', variables: ['hours'], codes: [{ code: '997', reason: 'refused' }, { code: '999', reason: 'not-asked' }], rule: 'sentinel-code' }]);
   });
 
   it('has no reason where none was typed', async () => {

@@ -12,12 +12,12 @@ const firsts = (flags: readonly Flag[]): string[] => [...new Set(flags.flatMap((
 /** A person's own reason; nothing where none is typed. */
 const reasoned = (why: string): { why?: string } => (why.trim() ? { why: why.trim() } : {});
 
-/** Flags that one ruling answers: the variables of all, the codes of each. */
-export async function declareMissing(flags: readonly Flag[], reason: Reason, why = ''): Promise<void> {
+/** Flags that one ruling answers: the variables of all, the codes of each. @param reasonOf why a code is missing */
+export async function declareMissing(flags: readonly Flag[], reasonOf: (code: string) => Reason, why = ''): Promise<void> {
   const together = new Map<string, Flag[]>();
   for (const flag of flags) together.set(flag.codes.join('\u0001'), [...(together.get(flag.codes.join('\u0001')) ?? []), flag]);
   for (const group of together.values()) {
-    await decide({ type: 'declare-missing', variables: firsts(group), codes: group[0].codes.map((code) => ({ code, reason })), rule: group[0].rule, ...reasoned(why) });
+    await decide({ type: 'declare-missing', variables: firsts(group), codes: group[0].codes.map((code) => ({ code, reason: reasonOf(code) })), rule: group[0].rule, ...reasoned(why) });
   }
 }
 
