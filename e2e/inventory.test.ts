@@ -194,12 +194,12 @@ describe('getting to know the demo', () => {
     await press(driver, 'Choose another kind');
     await keys(driver, Key.ESCAPE);
     await closed();
-    await drop(driver, { name: 'mix.csv', text: `id,hrs\n${Array.from({ length: 90 }, (_, i) => `H${1000 + i},${i % 3 === 0 ? ['some', 'a few', 'lots'][i % 9 / 3] : i % 24}`).join('\n')}\n` });
+    await drop(driver, { name: 'mix.csv', text: `id,hrs\n${Array.from({ length: 90 }, (_, i) => `H${1000 + i},${i % 3 === 0 ? ['some', 'a few', 'lots', 'plenty', 'most'][i % 15 / 3] : i % 24}`).join('\n')}\n` });
     await press(driver, 'Read the file');
     await seeText(driver, '.scope', '90 rows of mix');
     await goTo('hrs');
     await keys(driver, 'k', 'q');
-    await seeText(driver, '.modal.show [role=alert]', /30 of 90 cells are not numbers: these 3 forms/);
+    await seeText(driver, '.modal.show [role=alert]', /30 of 90 cells are not numbers: these 5 forms/);
     await press(driver, 'Declare these forms missing, and read the rest as numbers');
     await seeText(driver, '#profile .makeuplist', /missing\s+30/);
     await seeText(driver, '#profile .figures', /Highest\s+23/);
