@@ -49,7 +49,7 @@ describe('the evidence of a flag', () => {
     const hours = work.map((one, i) => (one !== 1 ? 999 : i % 12 === 0 ? 997 : 10 + (i % 50)));
     const told = evidence({ work, hours }, 'sentinel-code');
     expect(told.flag.codes).toEqual(['997', '999']);
-    expect(told.found.gates).toEqual(['999 stands where it was not asked: asked where work is 1.']);
+    expect(told.found.gates).toEqual(['999 stands just where the question was not asked; it was asked where work is 1.']);
     expect(told.found.reasons).toEqual({ 999: 'not-asked' });
     // Blank where it was not asked, and 99 anywhere else: the blanks have a gate, the code has none.
     const blank = work.map((one, i) => (one !== 1 ? '' : i % 9 === 0 ? 99 : 1 + (i % 7)));

@@ -94,7 +94,7 @@ function gatesOfCodes(subject: Inspected, suspects: readonly Level[], { whole }:
   return suspects.slice(0, MOST_SUSPECTS).flatMap((level) => {
     if (level.standing !== 'valid' || level.count < whole.extract.rows * LEAST_NOT_ASKED) return [];
     const gate = gateOfTexts(whole, subject.position - 1, new Set(spellingsOf(level)));
-    return gate ? [{ code: level.code, says: `${level.code} stands where it was not asked: ${saidOf(gate, whole.subjects)}${gate.breaches.length ? `, but for ${gate.breaches.length} ${gate.breaches.length === 1 ? 'row' : 'rows'}` : ''}.` }] : [];
+    return gate ? [{ code: level.code, says: `${level.code} stands just where the question was not asked; it was ${saidOf(gate, whole.subjects)}${gate.breaches.length ? `, but for ${gate.breaches.length} ${gate.breaches.length === 1 ? 'row' : 'rows'}` : ''}.` }] : [];
   });
 }
 

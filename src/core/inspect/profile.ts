@@ -6,7 +6,8 @@ import { spellingsOf, validOf, type Level } from '../infer/levels';
 import type { Flag } from '../flags/rule';
 import type { Asked } from './asked';
 import { identityOf, type Identity } from './identity';
-import { drawable, histogram, type Beyond, type Histogram } from '../tally/histogram';
+import { histogram, type Beyond, type Histogram } from '../tally/histogram';
+import { drawnOf } from './drawn';
 import { stemDisplay, type StemDisplay } from '../tally/stem';
 import { documented, type Inspected } from './inspected';
 import { countedBy, type Weighted } from './weighted';
@@ -134,7 +135,7 @@ export function pictureOf({ kind, written, levels }: Inspected, valid: readonly 
   if (isCategorical(kind)) return bars(kind, valid);
   if (isMeasure(kind)) {
     const values = validOf(levels);
-    const { body, beyond } = all ? { body: values, beyond: null } : drawable(values);
+    const { body, beyond } = all ? { body: values, beyond: null } : drawnOf(values);
     const drawn = histogram(body, written.storage === 'integer', binWidth);
     return drawn ? { form: 'histogram', histogram: drawn, ...(beyond ? { beyond } : {}) } : bars(kind, valid);
   }

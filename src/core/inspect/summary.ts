@@ -2,6 +2,7 @@ import { isCategorical, isMeasure, isNumericStorage, type Kind, type Role, type 
 import { bodyOf } from '../infer/edges';
 import { validOf, type Counts } from '../infer/levels';
 import { drawable, histogram } from '../tally/histogram';
+import { drawnOf } from './drawn';
 import type { Inspected } from './inspected';
 
 /** A distribution small enough to stand in a line: heights from 0 to 1. `apart`: categories; otherwise neighbours touch. */
@@ -70,7 +71,7 @@ function sketchOf({ kind, written, levels }: Inspected): Sketch | null {
   }
   const values = validOf(levels);
   if (!isMeasure(kind) && kind !== 'date') return null;
-  const { body, beyond } = drawable(values);
+  const { body, beyond } = isMeasure(kind) ? drawnOf(values) : drawable(values);
   const drawn = histogram(body, isNumericStorage(written.storage) ? written.storage === 'integer' : true);
   if (!drawn) return null;
   // What lies far out stands at the end, apart.

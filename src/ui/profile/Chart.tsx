@@ -78,15 +78,20 @@ function Pie({ bars, rows, name, colours, ink }: { bars: { name: string; count: 
   return <div className="chartroom" role="img" aria-label={`Pie of ${name}: ${bars.map((bar) => `${bar.name} ${bar.count}`).join(', ')}`}><ApexChart type="pie" height={210} width="100%" options={options} series={bars.map(({ count }) => count)} /></div>;
 }
 
+/** Characters that stand side by side under a chart of the usual width. */
+const ROOM = 38;
+
 function axes(picture: Picture, names: string[], soft: string): ApexOptions {
   const counts = { formatter: (n: number | string) => (Number.isInteger(Number(n)) ? whole(Number(n)) : ''), style: { colors: soft } };
   if (picture.form === 'histogram') {
     const { start, width, counts: bins } = picture.histogram;
     // Ticks stand on edges of bins; the axis reaches to the next one.
-    const apart = Math.ceil(bins.length / MOST_TICKS);
+    const said = (x: number): string => (Number.isInteger(x) && Math.abs(x) >= 10_000 ? whole(x) : figure(x, 6));
+    const widest = Math.max(said(start).length, said(start + bins.length * width).length);
+    const apart = Math.ceil(bins.length / Math.max(2, Math.min(MOST_TICKS, Math.floor(ROOM / (widest + 1.5)))));
     const steps = Math.ceil(bins.length / apart);
     return {
-      xaxis: { type: 'numeric', min: start, max: start + steps * apart * width, tickAmount: steps, decimalsInFloat: 0, labels: { formatter: (x) => figure(Number(x), 6), hideOverlappingLabels: true, rotate: 0 }, axisTicks: { show: true } },
+      xaxis: { type: 'numeric', min: start, max: start + steps * apart * width, tickAmount: steps, decimalsInFloat: 0, labels: { formatter: (x) => said(Number(x)), hideOverlappingLabels: true, rotate: 0 }, axisTicks: { show: true } },
       yaxis: { labels: { ...counts, maxWidth: 60 }, forceNiceScale: true },
     };
   }
