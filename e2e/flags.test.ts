@@ -181,4 +181,19 @@ describe('rulings', () => {
     await (await see(driver, '.ledgerrow[data-name="hours"]')).click();
     await seeText(driver, '#profile .makeuplist', /not asked\s+14/);
   });
+
+  it('take over the reason that the evidence tells: a code that stands just where it was not asked', async () => {
+    const { driver } = browser;
+    await drop(driver, { name: 'third.csv', text: `hhid,work,hours\n${Array.from({ length: 240 }, (_, i) => `H${3000 + i},${1 + (i % 3)},${i % 3 ? 999 : i % 12 ? 20 + (i % 30) : 997}`).join('\n')}\n` });
+    await press(driver, 'Read the file');
+    await seeText(driver, '.scope', '240 rows of third');
+    await keys(driver, '3');
+    await seeText(driver, '.flagcard.current .says', '999 stands just where the question was not asked; it was asked where work is 1');
+    await seeText(driver, '.flagcard.current .rulings', /999 as not asked,\s+the rest as/);
+    await keys(driver, 'm');
+    await seeText(driver, '.flaglist .ruled', /997 \(no-answer\)[\s\S]*999 \(not-asked\)/);
+    await keys(driver, '2');
+    await (await see(driver, '.ledgerrow[data-name="hours"]')).click();
+    await seeText(driver, '#profile .makeuplist', /not asked\s+160/);
+  });
 });

@@ -141,7 +141,12 @@ export function pictureOf({ kind, written, levels }: Inspected, valid: readonly 
   }
   if (kind === 'date') return periods(written.storage, valid);
   if (kind === 'text') return lengths(valid);
-  return { form: 'none', why: kind === 'identifier' ? 'Every row has a value of its own.' : 'Free text has no distribution to draw.' };
+  return { form: 'none', why: kind === 'identifier' ? alike(valid) : 'Free text has no distribution to draw.' };
+}
+
+function alike(valid: readonly Level[]): string {
+  const rows = valid.reduce((sum, { count }) => sum + count, 0);
+  return rows === valid.length ? 'Every row has a value of its own.' : `It names ${valid.length} units, each in ${(rows / valid.length).toFixed(1)} rows on average.`;
 }
 
 /** Ordinal categories in their order; nominal ones too where they are coded or few, else the most frequent first. */

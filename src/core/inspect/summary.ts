@@ -74,9 +74,11 @@ function sketchOf({ kind, written, levels }: Inspected): Sketch | null {
   const { body, beyond } = isMeasure(kind) ? drawnOf(values) : drawable(values);
   const drawn = histogram(body, isNumericStorage(written.storage) ? written.storage === 'integer' : true);
   if (!drawn) return null;
-  // What lies far out stands at the end, apart.
-  const [below, above] = [beyond?.below?.rows ?? 0, beyond?.above?.rows ?? 0];
-  return { apart: false, heights: scaled([...(below ? [below, 0] : []), ...merged(drawn.counts), ...(above ? [0, above] : [])]) };
+  // What lies far out stands at the end, apart, no higher than the highest of the rest.
+  const shown = merged(drawn.counts);
+  const most = Math.max(...shown);
+  const [below, above] = [beyond?.below?.rows ?? 0, beyond?.above?.rows ?? 0].map((rows) => Math.min(rows, most));
+  return { apart: false, heights: scaled([...(below ? [below, 0] : []), ...shown, ...(above ? [0, above] : [])]) };
 }
 
 /** Neighbouring bars put together until they fit. */

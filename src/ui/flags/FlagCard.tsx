@@ -8,8 +8,8 @@ import { useSession } from '../../store/session';
 import { EvidenceView, useEvidence } from './EvidenceView';
 import { acceptUniverse, askArchive, declareMissing, isAboutCodes, isAboutRows, keepValid, mergeSpellings, setAside } from '../rulings/answers';
 
-/** A flag, or several with one cause, with the evidence and the rulings that answer it. The buttons' `data-key` is the key that presses them where the card is current. */
-export function FlagCard({ flags, says, current = false, included }: { flags: readonly Flag[]; says?: string; current?: boolean; included?: readonly Flag[] }) {
+/** A flag, or several with one cause, with the evidence and the rulings that answer it. The buttons' `data-key` is the key that presses them where the card is current. @param near the evidence is asked for before it is shown, for what it says of reasons */
+export function FlagCard({ flags, says, current = false, included, near = false }: { flags: readonly Flag[]; says?: string; current?: boolean; included?: readonly Flag[]; near?: boolean }) {
   const [flag] = flags;
   const ruled = included ?? flags;
   const [said, setSaid] = useState<Reason | null>(null);
@@ -18,7 +18,7 @@ export function FlagCard({ flags, says, current = false, included }: { flags: re
   const [open, setOpen] = useState(false);
   const [question, setQuestion] = useState('');
   const shown = open || current;
-  const evidence = useEvidence(flag, shown);
+  const evidence = useEvidence(flag, shown || near);
   useEffect(() => {
     setAsking(false);
     setSaid(null);
@@ -33,7 +33,7 @@ export function FlagCard({ flags, says, current = false, included }: { flags: re
   const leave = (): void => card.current?.closest<HTMLElement>('.flaglist, .profile')?.focus();
   const codes = isAboutCodes(flag);
   // A reason that a person chooses holds for all codes; else each has the one that speaks from the evidence.
-  const known = said === null && shown ? evidence?.reasons ?? {} : {};
+  const known = said === null ? evidence?.reasons ?? {} : {};
   const reasons = new Set(flag.codes.map((code) => known[code] ?? null));
   const [one] = reasons;
   const reason = flag.reason ?? said ?? (reasons.size === 1 ? one : null) ?? 'no-answer';

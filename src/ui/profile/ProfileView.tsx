@@ -65,7 +65,7 @@ export function ProfileView({ profile, wide, bare, drawing, draw }: { profile: P
           : <p className="soft mb-0">Presumed, {Math.round(v.confidence * 100)} of 100 sure: {v.because.join('; ')}. Press <kbd>k</kbd> to say another.</p>}
       </section>
 
-      {!bare && profile.flags.filter(({ rule }) => rule !== 'universe-gate').map((flag) => <FlagCard key={`${flag.rule} ${flag.codes.join('\n')}`} flags={[flag]} />)}
+      {!bare && profile.flags.filter(({ rule }) => rule !== 'universe-gate').map((flag) => <FlagCard key={`${flag.rule} ${flag.codes.join('\n')}`} flags={[flag]} near />)}
 
       <section aria-label="Make-up">
         <h3>Make-up <span className="soft">of all {whole(v.counts.all)} rows</span></h3>
