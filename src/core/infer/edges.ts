@@ -92,9 +92,21 @@ export function bodyOf(valid: readonly Level[]): readonly Level[] {
   const above = top.length > 0 && (value(top[top.length - 1]) - value(rest[rest.length - 1]) > reach || endsScale(rest, top)) ? [] : [...top].reverse();
   // Few steps below zero are telling; zero itself is an answer unless the quantity lives far from it.
   const low = bottom.length > 0 ? value(bottom[bottom.length - 1]) : 0;
-  const below = bottom.length > 0 && value(rest[0]) - low > (low < 0 ? Math.min(reach, 5) : reach) ? [] : bottom;
+  const below = bottom.length > 0 && (value(rest[0]) - low > (low < 0 ? Math.min(reach, 5) : reach) || areCodesBelow(bottom, rest)) ? [] : bottom;
   return [...below, ...rest, ...above];
 }
+
+/** Negative numbers before answers from zero or one on: with holes between where rows would have to be, or rare beside the first answers. */
+function areCodesBelow(bottom: readonly Level[], rest: readonly Level[]): boolean {
+  const [first] = rest;
+  if (value(first) < 0 || value(first) > 1 || rest.length < 3 || bottom.some((level) => value(level) >= 0)) return false;
+  // As far below zero as above it goes a scale of its own.
+  if (-value(bottom[0]) === value(rest[rest.length - 1])) return false;
+  const rising = [...bottom, first];
+  const missed = rising.slice(1).reduce((sum, level, i) => sum + (value(level) - value(rising[i]) - 1) * Math.sqrt(level.count * rising[i].count), 0);
+  return missed >= MISSED || bottom.every(({ count }) => count * RARE < first.count);
+}
+const RARE = 8;
 
 /** Rare codes beyond a hole after a scale without one: 7 and 9 after 1 to 5. */
 function endsScale(rest: readonly Level[], top: readonly Level[]): boolean {

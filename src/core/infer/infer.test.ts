@@ -180,6 +180,14 @@ describe('edges', () => {
     expect(bodyOf(many({ 1: 60, 2: 90, 3: 80, 4: 50, 5: 40, 7: 5, 9: 3 })).map(({ code }) => code)).toEqual(['1', '2', '3', '4', '5']);
     expect(bodyOf(many({ 0: 90, 1: 60, 2: 30, 3: 12, 4: 4, 5: 2, 7: 1, 9: 1 }))).toHaveLength(8);
   });
+  it('leave negative codes out of what begins at zero or one, not the lower half of a quantity', () => {
+    const many = (counts: [number, number][]) => known('x', counts.flatMap(([value, count]) => Array<string>(count).fill(String(value)))).levels.levels;
+    const low = (counts: [number, number][]): string => bodyOf(many(counts))[0].code;
+    expect(low([[-9, 20], [-8, 180], [-2, 3], [-1, 4], [1, 30], [2, 50], [3, 60], [4, 90]])).toBe('1');
+    expect(low([[-2, 3], [-1, 8], [0, 90], [1, 60], [2, 30], [3, 12]])).toBe('0');
+    expect(low([[-2, 30], [-1, 60], [0, 90], [1, 60], [2, 30]])).toBe('-2');
+    expect(low([[-3, 2], [-2, 9], [-1, 30], [0, 60], [1, 90], [2, 60], [3, 40], [4, 20]])).toBe('-3');
+  });
   it('know the forms that such codes have', () => {
     expect([9, 99, 998, 9999.9, 88, 77, 666, 9994, 95, -1, -99, -66].every((value) => digitForm(value) > 0)).toBe(true);
     expect([5, 100, 150, -12, 42, 93, 7.7, 9.5].every((value) => digitForm(value) < 0)).toBe(true);

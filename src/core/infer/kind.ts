@@ -207,6 +207,7 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
     else if (contiguous && low <= 1) cues.push(name('ordinal', scale, 'few values without a gap, as scales have'));
     if (shape.gaps) cues.push(name('nominal', 1, 'few values with gaps between, as codes have'));
     if (shape.turns >= 2) cues.push(name('nominal', 0.9, 'their frequencies go up and down, as those of categories do'));
+    if (distinct >= LEAST_BELL && low > 1 && shape.bell) cues.push(...measures(1.8, 'one peak, and ever fewer on both sides, as quantities have'));
     if (low >= 0 && low <= 1 && shape.runsOut) cues.push(name('count', 2.6, 'many small and ever fewer large values, as counts have'));
     else if (low >= 0 && falling(valid)) cues.push(name('count', 1.2, 'many small and few large values, as counts have'));
   } else if (rows / distinct >= 20 && distinct <= 60 && !contiguous && (high - low + 1) / distinct > 3) {
@@ -232,6 +233,8 @@ function answersInMinutes(valid: readonly Level[]): boolean {
   return middle(steps.slice(half)) >= 2 * middle(steps.slice(0, half));
 }
 
+const LEAST_BELL = 7;
+
 const LEAST_EVEN = 13;
 function isEven(valid: readonly Level[]): boolean {
   const counts = valid.map(({ count }) => count).sort((a, b) => a - b);
@@ -251,6 +254,8 @@ interface Shape {
   turns: number;
   /** One peak in the lower part, and ever fewer of the larger values, down to hardly any. */
   runsOut: boolean;
+  /** One peak between two ends that hold hardly any. */
+  bell: boolean;
 }
 
 const THIN = 0.01;
@@ -279,7 +284,8 @@ function shapeOf(valid: readonly Level[], rows: number): Shape {
   const low = valid[0].value as number;
   const high = valid[valid.length - 1].value as number;
   const lower = (valid[peak].value as number) - low <= (high - low) * 0.37;
-  return { gaps, turns, runsOut: valid.length >= 4 && turns <= 1 && lower && counts[counts.length - 1] <= rows * 0.025 && counts[counts.length - 1] < counts[peak] / 8 };
+  const thin = (count: number): boolean => count * 10 <= counts[peak];
+  return { gaps, turns, bell: turns <= 1 && thin(counts[0]) && thin(counts[counts.length - 1]), runsOut: valid.length >= 4 && turns <= 1 && lower && counts[counts.length - 1] <= rows * 0.025 && counts[counts.length - 1] < counts[peak] / 8 };
 }
 
 /** Whether the lower half of the range holds most rows and the first values are the most frequent. */

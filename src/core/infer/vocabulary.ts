@@ -7,7 +7,7 @@ import type { Kind } from '../extract/words';
 const NAMES: Readonly<Record<'count' | 'continuous' | 'nominal' | 'ordinal', string>> = {
   count: `count counts cnt num nb anz anzahl nombre qty quantity kids children nchild nkids childs adults pregnancies visits trips absences rooms bedrooms bathrooms beds siblings
     persons people members passengers cigs cigarettes drinks cars vehicles employees workers staff births deaths cases events times calls clicks views orders items pets animals cows
-    trees plants eggs larvae injuries accidents failures hhsize famsize hhsz household_size goals matches pupils students seats stops books friends contacts
+    trees plants eggs larvae injuries accidents failures hhsize famsize hhsz household_size goals matches pupils students seats stops books friends contacts units
     absent tools zimmer kinder personen enfants pieces hijos personas`,
   continuous: `age alter edad income inc wage wages salary earnings earn hours hrs stunden heures minutes mins seconds secs days tage jours weeks years yrs duration los cost costs price fare rent
     spend spent expense expenses expenditure amount amt revenue sales turnover balance profit tax debt loan savings distance dist km miles cm mm metres meters height weight width length depth area sqm sqft
