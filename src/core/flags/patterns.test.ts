@@ -23,6 +23,12 @@ describe('flags with one cause', () => {
     expect(keys([flag('a_1', { rule: 'gate-breach', variables: ['a_1', 'g'], codes: [] }), flag('a_2', { rule: 'gate-breach', variables: ['a_2', 'g'], codes: [] })])).toHaveLength(2);
   });
 
+  it('are one wherever they hold where the file was written so', () => {
+    const blanks = (name: string, severity: Flag['severity']): Flag => flag(name, { rule: 'stray-whitespace', codes: [` ${name}`], into: { [` ${name}`]: name }, severity, says: 'blanks that do not show' });
+    expect(keys([blanks('sex', 'low'), blanks('town', 'low'), blanks('fuel', 'medium')])).toEqual([['fuel'], ['sex', 'town']]);
+    expect(patternsOf([blanks('sex', 'low'), blanks('town', 'low')], new Map())[0].says).toBe('stray-whitespace in 2 variables: blanks that do not show');
+  });
+
   it('come gravest first, and add up their rows', () => {
     const found = patternsOf([flag('a', { severity: 'low', certainty: 0.99 }), flag('oft_a'), flag('oft_b', { severity: 'medium' })], new Map());
     expect(found.map(({ severity, rows }) => [severity, rows])).toEqual([['high', 20], ['low', 10]]);

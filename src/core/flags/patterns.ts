@@ -19,6 +19,8 @@ export interface Pattern {
 
 /** Rules whose codes are of one kind: an item that lacks one of 77, 88 and 99 still belongs to the others. */
 const SOME_OF: ReadonlySet<string> = new Set(['sentinel-code', 'undocumented-code', 'nonresponse-label']);
+/** Rules whose flags have one cause wherever they hold: a person's own word, or a habit of what wrote the file. */
+const EVERYWHERE: ReadonlySet<string> = new Set([STANDING_RULE, 'stray-whitespace']);
 const MOST_SAID = 4;
 
 /**
@@ -28,7 +30,7 @@ const MOST_SAID = 4;
 export function patternsOf(flags: readonly Flag[], codeLists: ReadonlyMap<string, string | null>): Pattern[] {
   const lots = new Map<string, Flag[]>();
   for (const flag of flags) {
-    const kin = SOME_OF.has(flag.rule) && flag.variables.length === 1 && !flag.into ? flag.rule : `${flag.rule}\n${codesOf(flag)}`;
+    const kin = SOME_OF.has(flag.rule) && flag.variables.length === 1 && !flag.into ? flag.rule : flag.rule === 'stray-whitespace' ? `${flag.rule}\n${flag.severity}` : `${flag.rule}\n${codesOf(flag)}`;
     lots.set(kin, [...(lots.get(kin) ?? []), flag]);
   }
   const order = (severity: Severity): number => SEVERITIES.indexOf(severity);
@@ -40,7 +42,7 @@ export function patternsOf(flags: readonly Flag[], codeLists: ReadonlyMap<string
       severity: group.map((flag) => flag.severity).sort((a, b) => order(a) - order(b))[0],
       certainty: Math.max(...group.map(({ certainty }) => certainty)),
       rows: group.reduce((sum, { rows }) => sum + rows, 0),
-      says: group.length === 1 ? first.says : `${codes.length ? anyOf(codes.length > MOST_SAID ? [...codes.slice(0, MOST_SAID), 'others'] : codes) : first.rule} in ${group.length} variables: ${first.says}`,
+      says: group.length === 1 ? first.says : `${codes.length && !first.into ? anyOf(codes.length > MOST_SAID ? [...codes.slice(0, MOST_SAID), 'others'] : codes) : first.rule} in ${group.length} variables: ${first.says}`,
     };
   }).sort((a, b) => order(a.severity) - order(b.severity) || b.certainty - a.certainty || b.flags.length - a.flags.length);
 }
@@ -49,8 +51,7 @@ const codesOf = ({ codes }: Flag): string => [...codes].sort().join('\u0001');
 
 /** What a flag has in common with those of its cause: the codes of items of one battery or one list. A flag about rows or a pair is its own. */
 function bondsOf(flag: Flag, codeLists: ReadonlyMap<string, string | null>): string[] {
-  // A standing rule is one cause wherever it holds.
-  if (flag.rule === STANDING_RULE) return ['everywhere'];
+  if (EVERYWHERE.has(flag.rule)) return ['everywhere'];
   if (flag.variables.length !== 1) return [flag.variables.join('\n')];
   const [name] = flag.variables;
   if (flag.into) return [name];

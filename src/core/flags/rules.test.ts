@@ -101,6 +101,7 @@ describe('what only looks like it is left alone', () => {
     ['a week of forty hours', make(600, (c) => (c.odds(0.5) ? 40 : Math.max(1, normal(36, 12)(c)))), { label: 'Hours worked in a week' }, 'hrs_wk'],
     ['prices that end as prices do', make(600, (c) => (c.odds(0.6) ? c.pick([4.99, 9.99, 19.99, 99.99]) : (1 + 98 * c.next()).toFixed(2))), { label: 'Price' }, 'price'],
     ['the favourite hours of a week, unnamed', make(3000, (c) => (c.odds(0.6) ? c.pick([40, 40, 38, 45, 50]) : Math.min(90, Math.max(1, normal(38, 12)(c))))), undefined, 'wkhtot'],
+    ['fares that many paid', make(900, (c) => (c.odds(0.4) ? c.pick([7.25, 8.05, 13, 26.55, 10.4]) : Math.exp(3 + c.normal()).toFixed(4))), undefined, 'fare'],
     ['humidity up to all of a hundred', make(900, (c) => Math.min(100, 80 + 12 * c.normal()).toFixed(1)), undefined, 'hum'],
     ['a heavy tail on both sides', make(900, (c) => (c.normal() * (c.odds(0.05) ? 0.06 : 0.02)).toFixed(5)), undefined, 'ret'],
     ['a power tail', make(900, (c) => Math.round(100 / (1 - c.next() * 0.9999) ** 0.6)), undefined, 'size'],

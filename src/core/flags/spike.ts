@@ -1,5 +1,5 @@
 import { isMeasure, isNumericStorage } from '../extract/words';
-import { validOf } from '../infer/levels';
+import { spellingsOf, validOf } from '../infer/levels';
 import { endsAsPrice, isSkewed, usualAround } from './quantities';
 import { round2, type Flag, type Subject, type VariableRule } from './rule';
 
@@ -16,7 +16,10 @@ const LEAST_RATIO = 3;
 /** Excess in standard deviations of a count. */
 const LEAST_EXCESS = 10;
 const LEAST_BESIDE = 2.5;
-const MOST_SPIKES = 6;
+/** More are what many pay or earn, such as a tariff; unless each stands mostly in one wave, as what each filled in. */
+const MOST_SPIKES = 2;
+const MOST_OF_WAVES = 6;
+const MOSTLY = 0.6;
 /** A round number that outdoes every other number of its size so far is no mere rounding. */
 const OUTDOES = 3.5;
 const LEAST_ROUNDS = 4;
@@ -25,7 +28,7 @@ const FURTHER = 1.5;
 /** As near to the mean, of all or of the others, as a mean is written. */
 const NEAR_MEAN = 0.005;
 
-function look({ name, label, kind, role, written, levels }: Subject): Flag[] {
+function look({ name, label, kind, role, written, levels, byFile }: Subject): Flag[] {
   if (!isMeasure(kind) || !isNumericStorage(written.storage) || role !== 'analysis') return [];
   const valid = validOf(levels);
   const { values, counts } = valid;
@@ -51,7 +54,8 @@ function look({ name, label, kind, role, written, levels }: Subject): Flag[] {
   const sum = values.reduce((total, value, i) => total + value * counts[i], 0);
   const isMean = (value: number, count: number): boolean => [sum / valid.rows, (sum - value * count) / (valid.rows - count)].some((mean) => Math.abs(value - mean) <= Math.abs(mean) * NEAR_MEAN);
   const found = odd.filter(({ value, count }) => count > most * (rounds.length > 1 ? FURTHER : 0.6) || (count > most * 0.4 && isMean(value, count)));
-  if (found.length === 0 || found.length > MOST_SPIKES) return [];
+  if (found.length === 0 || found.length > MOST_OF_WAVES) return [];
+  if (found.length > MOST_SPIKES && !found.every(({ i, count }) => byFile?.(spellingsOf(valid.levels[i])).some(({ holding }) => holding >= count * MOSTLY))) return [];
   const rows = found.reduce((sum, { count }) => sum + count, 0);
   const first = [...found].sort((a, b) => b.count / b.usual - a.count / a.usual)[0];
   return [{

@@ -153,6 +153,7 @@ describe('ordered words', () => {
     const order = orderOfWords(['Always', 'Often', 'Sometimes', 'Never']);
     expect(order?.ladder).toBe('frequency');
     expect(monotone(order?.ranks ?? [])).toBe(true);
+    expect(monotone(orderOfWords([' Preschool', ' 7th-8th', ' 11th', ' HS-grad', ' Some-college', ' Bachelors', ' Masters', ' Doctorate'])?.ranks ?? [])).toBe(true);
     expect(orderOfWords(['Gas', 'Oil', 'Wood'])).toBeNull();
     expect(orderOfWords(['Yes', 'No'])).toBeNull();
     expect(orderOfWords(['18-24 years', '25-34 years', '35-44 years'])?.ladder).toBe('bands of numbers');

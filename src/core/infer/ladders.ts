@@ -39,7 +39,12 @@ const LADDERS: Readonly<Record<string, readonly string[][]>> = {
   amount: [['none', 'nothing'], ['very low', 'very little'], ['low', 'a little', 'few', 'minor'], ['medium', 'moderate', 'some', 'average'], ['high', 'a lot', 'many', 'major'], ['very high', 'a great deal', 'severe']],
   age: [['infant', 'baby'], ['child'], ['adolescent', 'teenager'], ['young adult'], ['adult'], ['elderly', 'senior']],
   condition: [['much worse'], ['worse', 'a little worse', 'got worse'], ['the same', 'same', 'about the same', 'unchanged', 'stayed the same'], ['better', 'a little better', 'got better'], ['much better']],
-  education: [['no schooling', 'none', 'no qualification'], ['primary', 'elementary'], ['lower secondary', 'middle school'], ['secondary', 'upper secondary', 'high school'], ['vocational', 'apprenticeship', 'college'], ['tertiary', 'degree', 'university', 'bachelor'], ['postgraduate', 'master'], ['doctorate', 'phd']],
+  education: [
+    ['no schooling', 'none', 'no qualification'], ['preschool', 'nursery', 'kindergarten'], ['primary', 'elementary', '1st 4th', '1st to 4th'], ['5th 6th', '5th to 6th'], ['lower secondary', 'middle school', 'junior high', '7th 8th', '7th to 8th'],
+    ['9th', '9th grade'], ['10th', '10th grade'], ['11th', '11th grade'], ['12th', '12th grade', 'some high school'], ['secondary', 'upper secondary', 'high school', 'hs grad', 'high school graduate', 'ged'],
+    ['vocational', 'apprenticeship', 'college', 'some college'], ['associate', 'associates', 'associate s', 'assoc voc', 'assoc acdm', 'associate degree', 'associate s degree'],
+    ['tertiary', 'degree', 'university', 'bachelor', 'bachelors', 'bachelor s', 'college graduate', 'bachelor s degree'], ['postgraduate', 'master', 'masters', 'master s', 'master s degree', 'graduate school', 'prof school', 'professional'], ['doctorate', 'doctoral', 'phd'],
+  ],
   month: [['january', 'jan'], ['february', 'feb'], ['march', 'mar'], ['april', 'apr'], ['may'], ['june', 'jun'], ['july', 'jul'], ['august', 'aug'], ['september', 'sep', 'sept'], ['october', 'oct'], ['november', 'nov'], ['december', 'dec']],
   weekday: [['monday', 'mon'], ['tuesday', 'tue'], ['wednesday', 'wed'], ['thursday', 'thu'], ['friday', 'fri'], ['saturday', 'sat'], ['sunday', 'sun']],
   'time since': [['today', 'this week'], ['this month', 'last week'], ['last month'], ['this year', 'within a year'], ['last year'], ['earlier', 'longer ago']],

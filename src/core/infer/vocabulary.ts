@@ -57,4 +57,4 @@ export function kindsByName(name: string): { kind: Kind; word: string; last: boo
 }
 
 /** Whether a name is that of something's identifier: `teacher_id`, `caseNo`, `key`. */
-export const namesIdentifier = (name: string): boolean => /(^|[_\W\da-z])(id|key|code|nr|no|number|num|ref|serial)$/i.test(name.replace(/([a-z])([A-Z])/g, '$1_$2')) && !/(^|_)(n|num|no)$/i.test(name);
+export const namesIdentifier = (name: string): boolean => /(^|[_\W\da-z])(id|key|code|nr|no|number|num|ref|serial)$/i.test(name.replace(/([a-z])([A-Z])/g, '$1_$2')) && !/(^|[_\W])(n|num|no)$/i.test(name);
