@@ -1,5 +1,6 @@
 import type { Column } from '../extract/column';
 import { spellingsOf, validOf } from '../infer/levels';
+import { stemOf } from '../infer/stem';
 import { isBlank } from '../read/looks';
 import { bitsOf, common, sizeOf, type Bits } from './bits';
 import { classify, decided, gaterOf, partAt, splitBy, without, type Gater, type Named, type Split } from './gaters';
@@ -48,6 +49,8 @@ const BLANKER = 1.25;
 const BLANK_REST = 0.3;
 /** Blanks left among those asked, from where on a second gate is looked for behind the first. */
 const LEFT_OVER = 0.04;
+/** Rows that hold the same code in another variable, as a share of those that hold it here, from which it is the same cause. */
+const LIKEWISE = 0.2;
 
 const found = new WeakMap<readonly Subject[], Gate[]>();
 
@@ -110,11 +113,16 @@ function fieldOf({ extract, subjects, studied = subjects, aside = new Set() }: W
  * @param v place of the variable @returns `null` where these rows are not just those that another variable shuts
  */
 export function gateOfTexts(whole: Whole, v: number, texts: ReadonlySet<string>): Gate | null {
-  const { rows, variables } = whole.extract;
+  const { extract: { rows, variables }, subjects } = whole;
   if (rows < LEAST_ROWS) return null;
   const { sample, no, gaterAt, near } = fieldOf(whole);
+  const held = subjects[v].levels.levels.reduce((sum, { code, count }) => (texts.has(code) ? sum + count : sum), 0);
+  const stem = stemOf(subjects[v].name);
+  // Who refuses one item refuses the next: the same code, and items of the same stem, explain nothing.
+  const likewise = ({ name, levels }: Subject): boolean => (stem !== null && stemOf(name) === stem) || levels.levels.some(({ code, count }) => texts.has(code) && count >= held * LIKEWISE);
+  const others = near(v).filter(({ place }) => !likewise(subjects[place]));
   const holds = where(variables[v].column, (text) => texts.has(text));
-  const plan = planFor(near(v), bitsOf(sample.length, (n) => holds(sample[n])), v);
+  const plan = planFor(others, bitsOf(sample.length, (n) => holds(sample[n])), v);
   return plan && wholeGate(v, plan, gaterAt, holds, no, rows);
 }
 

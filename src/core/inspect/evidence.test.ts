@@ -58,6 +58,14 @@ describe('the evidence of a flag', () => {
     expect(evidence({ work, anywhere }, 'sentinel-code').found.gates).toEqual([]);
   });
 
+  it('takes over the reason that a sibling declares', () => {
+    const oft = (): Cells => [...make(300, (c) => c.whole(1, 5)), ...repeat(20, 9)];
+    const entries = { oft_b: { categories: [{ code: '9', label: 'Refused', missing: true, reason: 'refused' as const, frequency: null }] } };
+    const { flag, found } = evidence({ oft_a: oft(), oft_b: oft(), oft_c: oft() }, 'sentinel-code', entries);
+    expect(flag.variables).toEqual(['oft_a']);
+    expect(found.reasons).toEqual({ 9: 'refused' });
+  });
+
   it('shows rows with what identifies them, where a flag is about rows', () => {
     const id = make(200, (_, i) => `H${1000 + i}`);
     const boiler = make(200, (c) => c.whole(1, 2));

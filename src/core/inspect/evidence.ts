@@ -39,7 +39,7 @@ export interface Evidence {
   waves: InFile[];
   /** Rows that the flag is about, or some that hold the suspects; with the cells that matter. */
   rows: { row: number; cells: Cell[] }[];
-  /** Why suspects would be missing, by their labels, or because they stand just where another variable shuts the question. */
+  /** Why suspects would be missing, by their labels, or because they stand just where another variable shuts the question, or because siblings declare them so. */
   reasons: Record<string, Reason>;
   /** Where such a code stands, a sentence each. */
   gates: string[];
@@ -82,6 +82,7 @@ export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
     waves: column && texts.length && extract.files.length > 1 ? heldByFile(column, extract.files, texts) : [],
     rows: rows.map((row) => ({ row, cells: shown.map((one) => cellOf(one, extract.variables[one.position - 1].column.text(row))) })),
     reasons: Object.fromEntries([
+      ...suspects.flatMap(({ code }) => declaredIn(family, code).map((reason) => [code, reason] as const)),
       ...gates.map(({ code }) => [code, 'not-asked'] as const),
       ...suspects.flatMap(({ code, label }) => (label === null ? [] : [[code, reasonOfLabel(label) ?? 'other'] as const])),
     ]),
@@ -96,6 +97,15 @@ function gatesOfCodes(subject: Inspected, suspects: readonly Level[], { whole }:
     const gate = gateOfTexts(whole, subject.position - 1, new Set(spellingsOf(level)));
     return gate ? [{ code: level.code, says: `${level.code} stands just where the question was not asked; it was ${saidOf(gate, whole.subjects)}${gate.breaches.length ? `, but for ${gate.breaches.length} ${gate.breaches.length === 1 ? 'row' : 'rows'}` : ''}.` }] : [];
   });
+}
+
+/** The reason for which a code is declared missing in the first sibling that declares it. */
+function declaredIn(family: readonly Inspected[], code: string): Reason[] {
+  for (const { levels } of family) {
+    const level = levels.levels.find((one) => one.code === code && (one.standing === 'missing' || one.standing === 'not-asked'));
+    if (level?.reason) return [level.reason];
+  }
+  return [];
 }
 
 const suspectsOf = ({ levels: { levels } }: Inspected, codes: readonly string[]): Level[] => {

@@ -38,7 +38,7 @@ export const LedgerRow = memo(function LedgerRow({ summary, called, noted, progr
       case 'storage': return <div role="gridcell" key={key}>{storage}</div>;
       case 'distinct': return <div role="gridcell" key={key} className="cell-distinct n">{whole(counts.distinct)}</div>;
       case 'valid': return <div role="gridcell" key={key} className="cell-valid"><MakeUp counts={counts} /></div>;
-      case 'sketch': return <div role="gridcell" key={key} className="cell-sketch">{sketch ? <Sketch sketch={sketch} /> : <span className="soft small">{counts.valid === 0 ? 'nothing' : counts.distinct === counts.valid ? 'no two alike' : storage === 'text' ? 'words' : `${(counts.valid / counts.distinct).toFixed(1)} rows each`}</span>}</div>;
+      case 'sketch': return <div role="gridcell" key={key} className="cell-sketch">{sketch ? <Sketch sketch={sketch} /> : <span className="soft small">{counts.valid === 0 ? 'nothing' : counts.distinct === counts.valid ? 'no two alike' : kind === 'identifier' ? `${(counts.valid / counts.distinct).toFixed(1)} rows each` : 'words'}</span>}</div>;
       case 'flags': return <div role="gridcell" key={key} className="cell-flags">{flags > 0 && <FlagMark number={flags} />}</div>;
       case 'standing': return <div role="gridcell" key={key} className={`cell-standing ${progress === 'signed off' ? 'done' : 'soft'}`} title={progress}><span aria-hidden="true">{STANDING[progress]}</span><span className="visually-hidden">{progress}</span></div>;
     }
