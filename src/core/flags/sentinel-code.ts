@@ -135,13 +135,13 @@ function livesFarFromZero(zero: Level, rest: readonly Level[]): boolean {
   // Below zero as above it.
   const [low, high] = ends[1] < 0 ? [-ends[1], -ends[0]] : ends;
   // Of two codes of which one is zero, zero is the other answer.
-  if (rest.length < 2 || low <= 0) return false;
+  if (rest.length < 2 || low <= 0 || low <= (high - low) * GAP_TO_ZERO) return false;
   const all = rows(rest);
   // Where many hold it, zero is those who have none, unless it is out of all reach.
   if (low >= (high - low) * FAR_FROM_ZERO) return zero.count < all * MANY_ZEROS || low >= (high - low) * OUT_OF_REACH;
   const mean = Math.abs(rest.reduce((sum, level) => sum + number(level) * level.count, 0)) / all;
   const sd = Math.sqrt(rest.reduce((sum, level) => sum + (Math.abs(number(level)) - mean) ** 2 * level.count, 0) / all);
-  return low > (high - low) * GAP_TO_ZERO && mean >= NARROW * sd && zero.count < all * FEW_ZEROS;
+  return mean >= NARROW * sd && zero.count < all * FEW_ZEROS;
 }
 
 /** Rows at zero, as a share of all, and beside those at one, where a scale starts after it. */

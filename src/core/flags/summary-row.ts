@@ -1,7 +1,7 @@
 import type { Variable } from '../extract/extract';
 import { findRows } from '../extract/rows';
 import { isNumericStorage } from '../extract/words';
-import { valueOf } from '../infer/levels';
+import { validOf, valueOf } from '../infer/levels';
 import { fileStarts } from '../intake/waves';
 import { isBlank } from '../read/looks';
 import { placeOf } from './repeated-header';
@@ -78,7 +78,9 @@ function* candidates(variables: readonly Variable[], subjects: readonly Subject[
   for (const [i, variable] of variables.entries()) {
     const subject = subjects[i];
     // Free text and answers with labels may say "total" and mean it.
-    for (const { code, count, label, value } of subject.levels.levels) {
+    // Among numbers a word is what could not be read.
+    const words = isNumericStorage(subject.written.storage) ? validOf(subject.levels).others : subject.levels.levels;
+    for (const { code, count, label, value } of words) {
       if (value !== null || count > MOST_ROWS || label !== null || !/\p{L}|\*/u.test(code)) continue;
       if (TOTAL.test(code)) yield { variable, code, note: false };
       else if (i === 0 && NOTE.test(code)) yield { variable, code, note: true };
