@@ -179,11 +179,11 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
 
 /** Levels of numbers, ascending; what has the same value is one, its spellings the most frequent first. */
 function numberLevels(numbers: Float64Array, places: Uint32Array, { texts, counts }: Tally, levelAt: (i: number, value: number) => Level): Level[] {
-  const sorted = numbers.slice().sort();
-  const found = new Array<Level | undefined>(sorted.length);
+  const placeOf = placing(numbers);
+  const found = new Array<Level | undefined>(placeOf.places).fill(undefined);
   const respelt = new Map<Level, [string, number][]>();
   for (let n = 0; n < numbers.length; n++) {
-    const rank = rankOf(sorted, numbers[n]);
+    const rank = placeOf.of(numbers[n]);
     const i = places[n];
     const known = found[rank];
     if (!known) {
@@ -199,7 +199,23 @@ function numberLevels(numbers: Float64Array, places: Uint32Array, { texts, count
     level.spellings = spellings.sort((a, b) => b[1] - a[1]).map(([text]) => text);
     level.code = level.spellings[0];
   }
-  return respelt.size === 0 ? (found as Level[]) : found.filter((level) => level !== undefined);
+  return respelt.size === 0 && placeOf.places === numbers.length ? (found as Level[]) : found.filter((level) => level !== undefined);
+}
+
+/** Whole numbers over a range of so many times their number have a place each; others are sought. */
+const DENSE = 4;
+/** Places in ascending order for numbers, the same for the same number; some may stay empty. */
+function placing(numbers: Float64Array): { places: number; of: (value: number) => number } {
+  let [low, high, whole] = [Infinity, -Infinity, true];
+  for (let i = 0; i < numbers.length && whole; i++) {
+    const value = numbers[i];
+    whole = Number.isInteger(value);
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
+  if (numbers.length > 0 && whole && high - low < numbers.length * DENSE) return { places: high - low + 1, of: (value) => value - low };
+  const sorted = numbers.slice().sort();
+  return { places: sorted.length, of: (value) => rankOf(sorted, value) };
 }
 
 /** First place of an ascending array whose value is not below the one sought. */
