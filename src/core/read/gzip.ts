@@ -43,11 +43,13 @@ async function* inflate({ name: file, bytes: delivered }: ByteSource, parts: Asy
   feeding.catch(() => undefined);
   const reader = (unzip.readable as ReadableStream<Uint8Array>).getReader();
   let done = false;
+  let got = 0;
   try {
     for (;;) {
       const next = await reader.read();
       if (next.done) break;
       count(next.value.length);
+      got += next.value.length;
       yield next.value;
     }
     await feeding;
@@ -58,7 +60,7 @@ async function* inflate({ name: file, bytes: delivered }: ByteSource, parts: Asy
       await reader.cancel().catch(() => undefined);
       throw cause;
     }
-    throw new InputError({ file, says: `the gzip data are damaged or end too early (${(cause as Error).message}); fetch the file again` });
+    throw new InputError({ file, says: `the gzip data are damaged or end too early, after ${got} bytes that could be unpacked; fetch the file again` });
   } finally {
     if (!done) await reader.cancel().catch(() => undefined);
   }
