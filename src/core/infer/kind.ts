@@ -96,7 +96,7 @@ function codebookCues({ entry }: Known, valid: readonly Level[]): Cue[] {
     const order = orderOfWords(answers.map(({ label }) => label as string));
     if (order && monotone(order.ranks)) cues.push(name('ordinal', 3, `the labels rise in order (${order.ladder})`));
     else cues.push(name('nominal', 2, 'the labels give no order'));
-  } else if (answers.length >= 2 && answers.length <= 4 && valid.length <= 12 && entry.interval !== 'continuous') {
+  } else if (answers.length >= 2 && answers.length <= 4 && scaleLength(valid) <= 12 && entry.interval !== 'continuous') {
     cues.push(name('ordinal', 3.5, `only ends of the scale are labelled (${answers[0].code} ${answers[0].label})`));
   }
   if (entry.interval === 'continuous' && covered < 0.8) cues.push(...measures(2.5, 'the codebook calls it continuous'));
@@ -104,6 +104,9 @@ function codebookCues({ entry }: Known, valid: readonly Level[]): Cue[] {
   if (entry.units) cues.push(...measures(1.5, `measured in ${entry.units}`));
   return cues;
 }
+
+/** Values without codes for no answer. */
+const scaleLength = (valid: readonly Level[]): number => (valid.every(({ value }) => value !== null) ? bodyOf(valid).length : valid.length);
 
 function wordCues({ name: variable, label, entry, written }: Known): Cue[] {
   const words = `${label ?? ''} ${entry?.question ?? ''} ${variable.replace(/[_.\d]+/g, ' ')}`;

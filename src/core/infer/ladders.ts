@@ -1,3 +1,5 @@
+import { degreesOf } from './degrees';
+
 /** Ordered vocabularies: each word or phrase with its place. A label belongs where the longest phrase in it stands. */
 const LADDERS: Readonly<Record<string, readonly string[][]>> = {
   severity: [['none', 'absent'], ['mild', 'slight', 'light'], ['moderate'], ['severe', 'serious'], ['very severe', 'critical', 'extreme']],
@@ -102,7 +104,8 @@ export function orderOfWords(labels: readonly string[]): WordOrder | null {
     const distinct = new Set(ranks.filter((rank) => rank !== null)).size;
     if (count >= labels.length * LEAST_SHARE && distinct >= Math.min(3, labels.length)) return { ladder, ranks };
   }
-  return bands(labels);
+  const degrees = degreesOf(labels);
+  return degrees ? { ladder: 'how much', ranks: degrees } : bands(labels);
 }
 
 /** "under 500", "500 to 999", "2,000 or more": the first number of each label gives its place. */
