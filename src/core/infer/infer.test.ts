@@ -156,8 +156,24 @@ describe('ordered words', () => {
     expect(monotone(orderOfWords([' Preschool', ' 7th-8th', ' 11th', ' HS-grad', ' Some-college', ' Bachelors', ' Masters', ' Doctorate'])?.ranks ?? [])).toBe(true);
     expect(orderOfWords(['Gas', 'Oil', 'Wood'])).toBeNull();
     expect(orderOfWords(['Yes', 'No'])).toBeNull();
+    expect(monotone(orderOfWords(['0', '1', '2', '3+'])?.ranks ?? [])).toBe(true);
     expect(orderOfWords(['18-24 years', '25-34 years', '35-44 years'])?.ladder).toBe('bands of numbers');
   });
+});
+
+it.each([
+  'Excellent/Very good/Good/Fair/Poor', 'Very healthy/Healthy/Unhealthy', 'Daily/Several times a week/Once a week/Less than once a week/Never', 'Better than usual/Same as usual/Less than usual/Much less than usual',
+  'Increased a lot/Increased a little/Stayed the same/Decreased a little/Decreased a lot', 'Much higher/Higher/About the same/Lower/Much lower', 'Far too high/Too high/About right/Too low/Far too low', 'Too much/About right/Too little',
+  'Definitely true/Mostly true/Mostly false/Definitely false', 'Very conservative/Conservative/Moderate/Liberal/Very liberal', 'None/One/Two/Three or more', 'Poorest/Poorer/Middle/Richer/Richest', 'Lower class/Working class/Lower middle class/Upper middle class/Upper class',
+  'Living comfortably/Coping/Difficult/Very difficult', 'Big city/Suburbs/Town/Country village/Farm', 'No education/Primary/Secondary/Higher', 'Underweight/Normal/Overweight/Obese', 'Very close/Quite close/Not close', 'Yes, definitely/Yes, probably/No, probably not/No, definitely not',
+])('%s has an order', (list) => {
+  expect(monotone(orderOfWords(list.split('/'))?.ranks ?? [])).toBe(true);
+});
+it.each([
+  'Married/Widowed/Divorced/Separated/Never married', 'Yes/No/Maybe', 'Owned outright/Mortgage/Rented/Free', 'Employed/Unemployed/Retired/Student', 'Catholic/Protestant/Other/None', 'Detached/Semi-detached/Terraced/Flat', 'Father/Mother/Both', 'Urban/Rural/Mixed',
+  'House/Apartment/Some other kind', 'Private company/Government/Self-employed/No employer', 'Boiler/Stove/No heating', 'Car/Bus/Train/Walk/None', 'Manager/Clerk/Farm worker/Driver',
+])('%s has none', (list) => {
+  expect(orderOfWords(list.split('/'))).toBeNull();
 });
 
 describe('edges', () => {

@@ -3,6 +3,18 @@ import { degreesOf } from './degrees';
 /** Ordered vocabularies: each word or phrase with its place. A label belongs where the longest phrase in it stands. */
 const LADDERS: Readonly<Record<string, readonly string[][]>> = {
   severity: [['none', 'absent'], ['mild', 'slight', 'light'], ['moderate'], ['severe', 'serious'], ['very severe', 'critical', 'extreme']],
+  number: [['none', 'no', 'zero', 'nobody'], ['one', 'once'], ['two', 'twice'], ['three'], ['four'], ['five'], ['six'], ['seven'], ['eight'], ['nine'], ['ten']],
+  level: [['low', 'lower', 'lowest', 'bottom'], ['lower middle', 'second'], ['middle', 'mid', 'third'], ['upper middle', 'fourth'], ['high', 'upper', 'higher', 'highest', 'top']],
+  class: [['lower class', 'poor'], ['working class'], ['lower middle class'], ['middle class'], ['upper middle class'], ['upper class', 'rich']],
+  wealth: [['poorest'], ['poorer', 'poor'], ['middle'], ['richer', 'rich'], ['richest']],
+  settlement: [['farm', 'open country', 'countryside', 'farm or home in the countryside'], ['village', 'country village', 'hamlet'], ['small town', 'town', 'town or small city'], ['suburb', 'suburbs', 'outskirts', 'suburbs or outskirts of big city'], ['big city', 'large city', 'city', 'a big city']],
+  usual: [['much less than usual', 'much worse than usual'], ['less than usual', 'less so than usual', 'worse than usual', 'not at all'], ['same as usual', 'about same as usual', 'no more than usual'], ['more than usual', 'rather more than usual', 'better than usual', 'more so than usual'], ['much more than usual', 'much better than usual']],
+  season: [['spring'], ['summer'], ['autumn', 'fall'], ['winter']],
+  skill: [['novice', 'beginner', 'basic'], ['intermediate'], ['advanced'], ['expert', 'proficient']],
+  'body weight': [['underweight'], ['normal', 'normal weight', 'healthy weight'], ['overweight'], ['obese'], ['severely obese']],
+  completeness: [['none', 'not at all'], ['partial', 'partly', 'in part'], ['full', 'fully', 'complete', 'entirely']],
+  problem: [['not a problem', 'no problem'], ['minor problem', 'small problem', 'slight problem'], ['moderate problem'], ['major problem', 'big problem', 'serious problem']],
+  means: [['very difficult', 'finding it very difficult'], ['difficult', 'finding it difficult', 'quite difficult'], ['coping', 'getting by', 'just about getting by', 'managing'], ['doing alright', 'doing all right'], ['living comfortably', 'comfortable']],
   quarter: [['q1', 't1', '1st quarter', 'first quarter'], ['q2', 't2', '2nd quarter', 'second quarter'], ['q3', 't3', '3rd quarter', 'third quarter'], ['q4', 't4', '4th quarter', 'fourth quarter']],
   place: [['first', '1st'], ['second', '2nd'], ['third', '3rd'], ['fourth', '4th'], ['fifth', '5th'], ['sixth', '6th']],
   grade: [['fail', 'unsatisfactory'], ['pass', 'sufficient'], ['merit', 'credit'], ['distinction']],
@@ -18,9 +30,9 @@ const LADDERS: Readonly<Record<string, readonly string[][]>> = {
   'Monat, mois, mes': [['januar', 'janvier', 'enero'], ['februar', 'février', 'febrero'], ['märz', 'mars', 'marzo'], ['avril', 'abril'], ['mai', 'mayo'], ['juni', 'juin', 'junio'], ['juli', 'juillet', 'julio'], ['août', 'agosto'], ['septembre', 'septiembre'], ['oktober', 'octobre', 'octubre'], ['novembre', 'noviembre'], ['dezember', 'décembre', 'diciembre']],
   Wochentag: [['montag', 'lundi', 'lunes'], ['dienstag', 'mardi', 'martes'], ['mittwoch', 'mercredi', 'miércoles'], ['donnerstag', 'jeudi', 'jueves'], ['freitag', 'vendredi', 'viernes'], ['samstag', 'samedi', 'sábado'], ['sonntag', 'dimanche', 'domingo']],
   frequency: [
-    ['never', 'not at all', 'none of the time'], ['almost never', 'hardly ever', 'very rarely'], ['rarely', 'seldom', 'once or twice', 'less often', 'less than once a year', 'a little of the time'],
-    ['sometimes', 'occasionally', 'now and then', 'once a year', 'several times a year', 'some of the time'], ['often', 'frequently', 'usually', 'once a month', 'monthly', 'most of the time'],
-    ['very often', 'almost always', 'nearly always', 'once a week', 'weekly', 'several times a week'], ['always', 'daily', 'every day', 'all the time', 'all of the time'],
+    ['never', 'not at all', 'none of the time', 'not in the past month'], ['almost never', 'hardly ever', 'very rarely'], ['rarely', 'seldom', 'once or twice', 'less often', 'less than once a year', 'less than once a month', 'less than monthly', 'a little of the time'],
+    ['sometimes', 'occasionally', 'now and then', 'once a year', 'several times a year', 'some of the time'], ['often', 'frequently', 'usually', 'once a month', 'monthly', 'several times a month', 'most of the time'],
+    ['very often', 'almost always', 'nearly always', 'once a week', 'weekly', 'several times a week', 'most days'], ['always', 'daily', 'every day', 'once a day', 'more than once a day', 'several times a day', 'all the time', 'all of the time'],
   ],
   agreement: [
     ['strongly disagree', 'disagree strongly', 'disagree completely', 'completely disagree', 'totally disagree'], ['disagree', 'somewhat disagree', 'tend to disagree', 'disagree somewhat', 'slightly disagree'],
@@ -42,10 +54,10 @@ const LADDERS: Readonly<Record<string, readonly string[][]>> = {
   age: [['infant', 'baby'], ['child'], ['adolescent', 'teenager'], ['young adult'], ['adult'], ['elderly', 'senior']],
   condition: [['much worse'], ['worse', 'a little worse', 'got worse'], ['the same', 'same', 'about the same', 'unchanged', 'stayed the same'], ['better', 'a little better', 'got better'], ['much better']],
   education: [
-    ['no schooling', 'none', 'no qualification'], ['preschool', 'nursery', 'kindergarten'], ['primary', 'elementary', '1st 4th', '1st to 4th'], ['5th 6th', '5th to 6th'], ['lower secondary', 'middle school', 'junior high', '7th 8th', '7th to 8th'],
+    ['no schooling', 'none', 'no qualification', 'no education', 'no formal education'], ['preschool', 'nursery', 'kindergarten'], ['primary', 'elementary', '1st 4th', '1st to 4th'], ['5th 6th', '5th to 6th'], ['lower secondary', 'middle school', 'junior high', '7th 8th', '7th to 8th'],
     ['9th', '9th grade'], ['10th', '10th grade'], ['11th', '11th grade'], ['12th', '12th grade', 'some high school'], ['secondary', 'upper secondary', 'high school', 'hs grad', 'high school graduate', 'ged'],
     ['vocational', 'apprenticeship', 'college', 'some college'], ['associate', 'associates', 'associate s', 'assoc voc', 'assoc acdm', 'associate degree', 'associate s degree'],
-    ['tertiary', 'degree', 'university', 'bachelor', 'bachelors', 'bachelor s', 'college graduate', 'bachelor s degree'], ['postgraduate', 'master', 'masters', 'master s', 'master s degree', 'graduate school', 'prof school', 'professional'], ['doctorate', 'doctoral', 'phd'],
+    ['tertiary', 'higher', 'higher education', 'degree', 'university', 'bachelor', 'bachelors', 'bachelor s', 'college graduate', 'bachelor s degree'], ['postgraduate', 'master', 'masters', 'master s', 'master s degree', 'graduate school', 'prof school', 'professional'], ['doctorate', 'doctoral', 'phd'],
   ],
   month: [['january', 'jan'], ['february', 'feb'], ['march', 'mar'], ['april', 'apr'], ['may'], ['june', 'jun'], ['july', 'jul'], ['august', 'aug'], ['september', 'sep', 'sept'], ['october', 'oct'], ['november', 'nov'], ['december', 'dec']],
   weekday: [['monday', 'mon'], ['tuesday', 'tue'], ['wednesday', 'wed'], ['thursday', 'thu'], ['friday', 'fri'], ['saturday', 'sat'], ['sunday', 'sun']],
@@ -112,7 +124,10 @@ export function orderOfWords(labels: readonly string[]): WordOrder | null {
 function bands(labels: readonly string[]): WordOrder | null {
   const withNumbers = labels.filter((label) => /\d/.test(label));
   const asBands = labels.filter((label) => /\d\s*(-|–|to|and|bis|à|a|or|und|years|%|\+)|(under|over|below|above|less|more|before|after|up to|at least)\b.*\d/i.test(label));
-  if (labels.length < 3 || withNumbers.length < labels.length * LEAST_SHARE || asBands.length < labels.length * 0.5) return null;
+  // Numbers of which the last is open: 0, 1, 2, 3+.
+  const open = labels.filter((label) => /^\d+\s*(\+|or more|and more|and over|or over)/i.test(label.trim()));
+  const counted = open.length === 1 && labels.every((label) => open.includes(label) || /^\d+$/.test(label.trim()));
+  if (labels.length < 3 || withNumbers.length < labels.length * LEAST_SHARE || (asBands.length < labels.length * 0.5 && !counted)) return null;
   const ranks = labels.map((label) => {
     const first = /\d[\d,. ]*/.exec(label)?.[0].replace(/[, ]|\.(?=\d{3})/g, '');
     if (first === undefined) return null;
