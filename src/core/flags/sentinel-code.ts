@@ -107,8 +107,8 @@ function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', sub
     if (beginsAfterZero(subject, level, rest)) add(5.5, 'stands in few rows before a scale that starts at 1');
     else add(-8);
   }
-  // One digit that as many hold as hold any answer may well be one.
-  if (value > 0 && value < 10 && rest.length <= MOST_IN_LIST && level.count > usualCount(rest) / 2) add(-1);
+  // What as many hold as hold any answer may well be one, the more so if it is of one digit.
+  if (value > 0 && rest.length <= MOST_IN_LIST && (value < 10 || subject.kind === 'nominal') && level.count > usualCount(rest) * (value < 10 ? 0.5 : 0.9)) add(-1);
   // Prices that end in nine: 999 beside 49 and 199.
   if (rest.length >= LEAST_PRICES && rest.length <= MOST_IN_LIST && value > 0 && rest.filter((other) => number(other) % 10 === 9).length >= rest.length * MOST_NINES) add(-4);
   // A price among prices: 99.99 beside 19.99.
