@@ -8,7 +8,7 @@ import { REASONS, REASON_NAMES, type Reason } from '../../core/extract/words';
 import { counted, whole } from '../../core/handoff/words';
 import { engineOf } from '../../engine/client';
 import type { UnderstoodLine } from '../../core/inspect/questions';
-import { decide, useSession } from '../../store/session';
+import { decide } from '../../store/session';
 
 /** Up to this many codes without a label are offered to be labelled. */
 const MOST_OFFERED = 60;
@@ -18,7 +18,6 @@ export function CodesDialog({ shown, names, close }: { shown: boolean; names: st
   const [text, setText] = useState('');
   const [lines, setLines] = useState<UnderstoodLine[]>([]);
   const [missing, setMissing] = useState<ReadonlyMap<string, Reason | null>>(new Map());
-  const laid = useSession((session) => session.laid);
   useEffect(() => {
     if (!shown) return;
     setMissing(new Map());
@@ -32,7 +31,8 @@ export function CodesDialog({ shown, names, close }: { shown: boolean; names: st
     return () => {
       wanted = false;
     };
-  }, [shown, names[0], laid]);
+    // Asked for once, when it opens: what a person types meanwhile is not written over.
+  }, [shown, names[0]]);
   useEffect(() => {
     if (!shown) return;
     let wanted = true;
