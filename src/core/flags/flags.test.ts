@@ -85,6 +85,14 @@ describe('sentinel-code', () => {
     expect(together?.certainty).toBeGreaterThan(alone.certainty);
   });
 
+  it('finds -1 and -2 right before a scale from 0, where the siblings hold them too', () => {
+    const trust = (shift: number): string[] => [...spread(400, (i) => (i + shift) % 11), ...repeat(6, -1), ...repeat(5, -2)].map(String);
+    const dig = new Inspector(extractOf({ trust_a: trust(0), trust_b: trust(3), trust_c: trust(5), trust_d: trust(8) }));
+    expect(dig.flags.filter(({ rule }) => rule === 'sentinel-code').map(({ codes }) => codes)).toEqual(repeat(4, ['-2', '-1']));
+    const change = (shift: number): string[] => spread(400, (i) => ((i + shift) % 11) - 5).map(String);
+    expect(new Inspector(extractOf({ change_a: change(0), change_b: change(2), change_c: change(4) })).flags.filter(({ rule }) => rule === 'sentinel-code')).toEqual([]);
+  });
+
   it('says codes, rows and evidence', () => {
     expect(flagsOf([...spread(300, (i) => 1 + (i % 12)), ...repeat(40, 99)])[0]).toMatchObject({
       rule: 'sentinel-code', variables: ['x'], codes: ['99'], rows: 40, severity: 'high', says: expect.stringMatching(/^40 rows hold 99: 99 stands 87 above the next value/) as string,

@@ -272,9 +272,10 @@ const MOST_OF_ALL = 0.65;
 interface Facts {
   /** Values declared missing or not asked. */
   declared: ReadonlySet<number>;
-  /** The highest and lowest value, where they stand apart from the others as sentinels do. */
+  /** The highest and the lowest values, where they stand apart from the others as sentinels do. */
   apart: ReadonlySet<number>;
 }
+const MOST_BELOW = 3;
 const facts = new WeakMap<Subject, Facts>();
 
 function factsOf(subject: Subject): Facts {
@@ -286,7 +287,9 @@ function factsOf(subject: Subject): Facts {
   if (valid.length >= 3) {
     const highest = number(valid[valid.length - 1]);
     if (highest - number(valid[valid.length - 2]) > 1.5) apart.add(highest);
-    if (number(valid[0]) < 0) apart.add(number(valid[0]));
+    // The lowest, and a few more that are below zero as well.
+    const below = valid.slice(0, MOST_BELOW + 1).filter((level) => number(level) < 0);
+    for (const level of below.length > MOST_BELOW ? below.slice(0, 1) : below) apart.add(number(level));
   }
   const made = { declared: new Set(others.filter(({ value, standing }) => value !== null && (standing === 'missing' || standing === 'not-asked')).map(number)), apart };
   facts.set(subject, made);
