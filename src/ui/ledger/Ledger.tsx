@@ -9,7 +9,7 @@ import { isNarrowed } from '../../store/narrow';
 import { isTyping } from '../frame/keys';
 import { MakeSet } from '../sets/MakeSet';
 import { ColumnMenu } from './ColumnMenu';
-import { COLUMN_NAMES, LEAST_WIDTH, orderOf, templateOf, useColumns, widen, type ColumnKey } from './columns';
+import { COLUMN_NAMES, LEAST_WIDTH, orderOf, shares, templateOf, useColumns, widen, type ColumnKey } from './columns';
 import { LedgerRow } from './LedgerRow';
 import { Narrowing } from './Narrowing';
 import { usePeek } from './Peek';
@@ -33,7 +33,8 @@ export function Ledger() {
   const { summaries, state, search, sort, flags, current, chosen, asking, wide, seen, narrow, opened } = useSession();
   const look = useColumns();
   const columns = useMemo(() => orderOf(look), [look]);
-  const template = useMemo(() => templateOf(look), [look]);
+  const shared = useMemo(() => shares(summaries), [summaries]);
+  const template = useMemo(() => templateOf(look, shared), [look, shared]);
   const { peek, over, out } = usePeek();
   const numbers = useMemo(() => flagsByVariable(flags), [flags]);
   const rows = useMemo(() => ledgerRows(summaries, state, { search, sort, narrow, seen, flags, numbers, waves: wavesOf(opened) }), [summaries, state, search, sort, numbers, narrow, flags, opened, narrow.progress || sort.by === 'standing' ? seen : null]);

@@ -17,7 +17,7 @@ interface Columns {
 const USUAL: Columns = { shown: ['position', 'name', 'label', 'kind', 'distinct', 'valid', 'sketch', 'flags', 'standing'], widths: {}, first: 'name' };
 /** Name and label are always there: one alone does not tell a variable. */
 export const ALWAYS: readonly ColumnKey[] = ['name', 'label'];
-const ROOM: Record<ColumnKey, string> = { position: '34px', name: 'minmax(76px, 0.4fr)', label: 'minmax(130px, 1fr)', kind: '90px', role: '78px', storage: '66px', distinct: '52px', valid: '62px', sketch: '72px', flags: '34px', standing: '22px' };
+const ROOM: Record<Exclude<ColumnKey, 'name' | 'label'>, string> = { position: '34px', kind: '90px', role: '78px', storage: '66px', distinct: '52px', valid: '62px', sketch: '72px', flags: '34px', standing: '22px' };
 const KEY = 'dig-first-columns';
 export const LEAST_WIDTH = 40;
 
@@ -48,8 +48,23 @@ export function orderOf({ shown, first }: Columns): ColumnKey[] {
   return all.map((key, i) => (i === name ? 'label' : i === label ? 'name' : key));
 }
 
+/** Pixels of a character of a name and of a label, and the most and least of them that room is made for. */
+const NAME = { each: 8.2, least: 9, most: 42, pixels: 76 };
+const LABEL = { each: 7, least: 9, most: 44, pixels: 80 };
+/** So many of a hundred texts are to be read whole. */
+const READ_WHOLE = 0.95;
+
+/** Names and labels share what the other columns leave by how long they are: without labels the names have nearly all of it. */
+export function shares(texts: readonly { name: string; label: string | null }[]): { name: string; label: string } {
+  const room = (lengths: number[], { each, least, most, pixels }: typeof NAME): string => {
+    const usual = [...lengths].sort((a, b) => a - b)[Math.floor((lengths.length - 1) * READ_WHOLE)] ?? 0;
+    return `minmax(${pixels}px, ${Math.round(each * Math.min(most, Math.max(least, usual)))}fr)`;
+  };
+  return { name: room(texts.map(({ name }) => name.length), NAME), label: room(texts.map(({ label }) => label?.length ?? 0), LABEL) };
+}
+
 /** The grid that lays them out, behind the column for choosing. */
-export const templateOf = (columns: Columns): string => ['26px', ...orderOf(columns).map((key) => (columns.widths[key] ? `${columns.widths[key]}px` : ROOM[key]))].join(' ');
+export const templateOf = (columns: Columns, shared: { name: string; label: string }): string => ['26px', ...orderOf(columns).map((key) => (columns.widths[key] ? `${columns.widths[key]}px` : key === 'name' || key === 'label' ? shared[key] : ROOM[key]))].join(' ');
 
 export const widen = (key: ColumnKey, width: number): void => useColumns.setState(({ widths }) => ({ widths: { ...widths, [key]: Math.max(LEAST_WIDTH, Math.round(width)) } }));
 export const toggleColumn = (key: ColumnKey): void => useColumns.setState(({ shown }) => ({ shown: shown.includes(key) ? shown.filter((other) => other !== key) : [...shown, key] }));

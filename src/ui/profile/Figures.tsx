@@ -9,6 +9,8 @@ import { useSession } from '../../store/session';
 import { CopyButton } from './CopyButton';
 
 const DIGITS_KEY = 'dig-first-digits';
+/** Characters of a figure's name and value that fit side by side in half a pane. */
+const LONGEST = 22;
 const USUAL_DIGITS = 6;
 const listeners = new Set<() => void>();
 let digitsNow: number | null = null;
@@ -58,7 +60,7 @@ export function Figures({ profile }: { profile: Profile }) {
         <section aria-label="Statistics">
           <h3>Statistics <span className="soft">of {whole(counts.valid)} valid rows, unweighted</span>{s.mean !== null && <label className="small soft digits"> digits <input type="number" min={2} max={15} value={digits} aria-label="Significant digits of all figures" onChange={(event) => setDigits(Math.min(15, Math.max(2, Number(event.target.value) || USUAL_DIGITS)))} /></label>}</h3>
           {weighted?.statistics && <WeightedFigures weighted={weighted} statistics={weighted.statistics} digits={digits} />}
-          <dl className="figures">{shown.map(([name, value]) => <div key={name} className={typeof value === 'string' && value.length > 10 ? 'long' : undefined}><dt>{name}</dt><dd>{figure(value, digits)}</dd></div>)}</dl>
+          <dl className="figures">{shown.map(([name, value]) => <div key={name} className={typeof value === 'string' && name.length + value.length > LONGEST ? 'long' : undefined}><dt>{name}</dt><dd>{figure(value, digits)}</dd></div>)}</dl>
           {s.min !== null && typeof s.min === 'number' && typeof s.max === 'number' && s.q1 !== null && s.median !== null && s.q3 !== null && s.max > s.min && <Box statistics={{ ...s, min: s.min, max: s.max, q1: s.q1, median: s.median, q3: s.q3 }} />}
         </section>
       )}
