@@ -38,6 +38,8 @@ export function edgesOf(valid: readonly Level[]): Edges {
     ? negative.every(({ value }) => digitForm(value as number) > 0) ? negative : []
     : widest(first, (value) => value <= 0 && digitForm(value) > 0);
   if (top.length + bottom.length >= valid.length) return { top: [], bottom: [], rest: [...valid] };
+  // Of two answers zero is one.
+  if (bottom.length === 1 && value(bottom[0]) === 0 && valid.length - top.length === 2) return { top, bottom: [], rest: valid.slice(0, 2) };
   return { top, bottom, rest: valid.slice(bottom.length, valid.length - top.length) };
 }
 
@@ -101,7 +103,7 @@ function areCodesBelow(bottom: readonly Level[], rest: readonly Level[]): boolea
   const [first] = rest;
   if (value(first) < 0 || value(first) > 1 || rest.length < 3 || bottom.some((level) => value(level) >= 0)) return false;
   // As far below zero as above it goes a scale of its own.
-  if (-value(bottom[0]) === value(rest[rest.length - 1])) return false;
+  if (-value(bottom[0]) === value(rest[rest.length - 1]) && bottom.length + rest.length === value(rest[rest.length - 1]) * 2 + 1) return false;
   const rising = [...bottom, first];
   const missed = rising.slice(1).reduce((sum, level, i) => sum + (value(level) - value(rising[i]) - 1) * Math.sqrt(level.count * rising[i].count), 0);
   return missed >= MISSED || bottom.every(({ count }) => count * RARE < first.count);

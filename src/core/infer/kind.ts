@@ -41,7 +41,7 @@ const NOMINAL_WORDS = /\b(type|kind|main|reason|which|whether|region|mode|status
 /** Numbers that are names of people, places or lots, and never quantities. */
 const CODE_WORDS = /\b(codes?|interviewer|cluster|strat(um|a)|psu|sampling unit|zone|postcode|zip|occupation|industry|batch|station|team)\b/i;
 const ORDINAL_WORDS = /\b(how (often|satisfied|likely|important|worried|much|well|good)|agree\w*|satisf\w*|scale|rating|rank|importance|likelihood|level of|frequency|band|group|class|grade)\b/i;
-const ID_NAME = /(^|_)(id|key|serial|case(no|id)?|nr|no|num|pid|hid|uuid|ident\w*|number)$|id$|^(id|case|serial|seq|rec)/i;
+const ID_NAME = /(^|_)(id|key|serial|case(no|id)?|nr|no|num|pid|hid|uuid|ident\w*|number)$|id$|[a-z]{2}nr$|^(id|case|serial|seq|rec)/i;
 const ID_LABEL = /\b(identif\w+|serial number|case number|record number|unique|running number|reference number)\b/i;
 
 /** Months by number; a slip may make a thirteenth. */
@@ -154,6 +154,8 @@ function identifierCues({ name: variable, label, written, uniqueInFiles = false 
   cues.push(name('identifier', share < 1 ? 1.5 : 1, share < 1 ? 'no value repeats within a file, as the units of a panel do not' : 'every row has a value of its own'));
   if (written.storage === 'integer') {
     const span = (valid[valid.length - 1].value as number) - (valid[0].value as number) + 1;
+    const step = (valid[1]?.value as number) - (valid[0].value as number);
+    if (step > 1 && valid.length >= LEAST_STEPS && valid.every(({ value }, i) => i === 0 || (value as number) - (valid[i - 1].value as number) === step)) cues.push(name('identifier', 3.5, `the values are counted off in steps of ${step}`));
     if (span <= valid.length * 1.2) cues.push(name('identifier', 3.5, `the values run through from ${valid[0].code} to ${valid[valid.length - 1].code}`));
   }
   const shapes = new Set(valid.slice(0, 2000).map(({ code }) => code.replace(/\d/g, '9').replace(/\p{L}/gu, 'a')));
@@ -202,6 +204,7 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
   // Of a quantity hardly each value stands in as many rows as the next.
   if (distinct >= LEAST_EVEN && rows / distinct >= 5 && isEven(valid)) cues.push(name('nominal', 2.2, `each of ${distinct} values stands in as many rows as the others, as lots or groups do`));
   if (distinct === 2) cues.push(name('nominal', 3, `two values, ${valid[0].code} and ${valid[1].code}`));
+  else if (distinct >= LEAST_ROUNDED && roundedTo(valid)) cues.push(...measures(2.4, `each value from ${valid[0].code} to ${valid[distinct - 1].code} in steps of ${roundedTo(valid)}, as rounded quantities have`));
   else if (distinct <= 60 && answersInMinutes(valid)) cues.push(...measures(2, 'round numbers that lie further apart the larger they are, as people answer'));
   else if (distinct <= 12 && rows >= distinct * 3) {
     const scale = low === 0 && high === 10 ? 1.8 : low === 1 && [4, 5, 7, 10].includes(high) ? 1 : 0.4;
@@ -220,10 +223,32 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
     if (shape.gaps && distinct <= 60 && rows / distinct >= 15 && round(valid) < 0.5) cues.push(name('nominal', 2.8, 'values are missing between frequent ones, as between codes'));
     cues.push(name('continuous', distinct > 25 ? 2.2 : 1.2, seen));
     if (low >= 0 && distinct <= 60) cues.push(name('count', shape.runsOut && low <= 1 ? 2.2 : falling(valid) ? 1.8 : 0.8, shape.runsOut || falling(valid) ? 'many small and few large values, as counts have' : seen));
+    if (distinct <= 60 && contiguous && low === 1 && rows / distinct >= 15 && round(valid) < HEAPED && fullEnds(valid)) cues.push(name('nominal', 1.7, `numbered from 1 to ${high}, the last as frequent as others`));
     if (distinct <= 60 && shape.turns >= distinct / 4 && contiguous && low === 1) cues.push(name('nominal', 0.8, 'numbered from 1 without a gap, their frequencies going up and down'));
   }
   if (distinct > 12 && low >= 1800 && high <= 2100) cues.push(name('continuous', 1, 'the values are years'));
   return cues;
+}
+
+/** Of a numbering a fifth are multiples of five; of answers that people round, more. */
+const HEAPED = 0.35;
+const LEAST_STEPS = 30;
+const LEAST_ROUNDED = 8;
+const LEAST_STEP = 5;
+/** The step of a quantity that was rounded to it, with hardly a value left out; 0 where there is none. */
+function roundedTo(valid: readonly Level[]): number {
+  const steps = valid.slice(1).map(({ value }, i) => (value as number) - (valid[i].value as number));
+  const step = Math.min(...steps);
+  const whole = step >= LEAST_STEP && steps.every((one) => one % step === 0) && (valid[0].value as number) % step === 0;
+  if (!whole || ((valid[valid.length - 1].value as number) - (valid[0].value as number)) / step + 1 > valid.length * 1.4) return 0;
+  // Codes in tens go up and down; a quantity rises to a peak and falls.
+  return shapeOf(valid, rowsOf(valid)).turns <= Math.max(1, valid.length / 8) ? step : 0;
+}
+
+/** Whether the first and the last of a numbering hold as many rows as others: a quantity runs out. */
+function fullEnds(valid: readonly Level[]): boolean {
+  const usual = rowsOf(valid) / valid.length;
+  return valid[0].count > usual * 0.4 && valid[valid.length - 1].count > usual * 0.4;
 }
 
 const LEAST_ANSWERS = 7;
