@@ -42,6 +42,7 @@ describe('sentinel-code finds', () => {
     ['777 and 888 among heights', [...spread(600, (i) => 150 + (i % 45)), ...repeat(9, 777), ...repeat(7, 888)], { label: 'Height (cm)' }, ['777', '888']],
     ['-1 and -2 below a count that is cut off at zero', [...repeat(300, 0), ...repeat(250, 1), ...repeat(140, 2), ...repeat(50, 3), ...repeat(12, 4), ...repeat(12, -1), ...repeat(5, -2)], undefined, ['-1', '-2']],
     ['-9 that many rows hold, below amounts that hardly repeat', [...repeat(60, '0.00'), ...spread(500, (i) => (12 + i * 1.37).toFixed(2)), ...repeat(12, '-9')], undefined, ['-9']],
+    ['-1 among minutes in tens', [...repeat(60, 0), ...spread(500, (i) => 10 * (i % 24)), ...repeat(7, -1)], undefined, ['-1']],
     ['0 above values that all lie far below it', [...spread(500, (i) => (-1.7 - i / 1000).toFixed(4)), ...repeat(6, 0)], undefined, ['0']],
     ['99999 near the end of a long tail', [...spread(900, (i) => Math.round(40 * Math.exp(i / 110))), ...repeat(80, 99999), 104000, 131000, 152000], undefined, ['99999']],
   ])('%s', (_, texts, entry, codes) => {

@@ -113,6 +113,8 @@ function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', sub
   if (rest.length >= LEAST_PRICES && rest.length <= MOST_IN_LIST && value > 0 && rest.filter((other) => number(other) % 10 === 9).length >= rest.length * MOST_NINES) add(-4);
   // A price among prices: 99.99 beside 19.99.
   if (endsAsPrice(value) && rest.some((other) => endsAsPrice(number(other)) && other.count >= level.count * 0.4)) add(-6);
+  const step = roundedTo(rest);
+  if (step > 0 && value % step !== 0) add(2, `is no multiple of ${step}, as all answers are`);
   if (value < 0) negativeEvidence(subject, rest, add);
   codebookEvidence(level, rest, subject, add);
   // What siblings hold can add certainty to a suspicion, not make one.
@@ -121,6 +123,16 @@ function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', sub
     waveEvidence(level, subject, add);
   }
   return { level, logOdds, evidence };
+}
+
+const LEAST_ROUNDED = 8;
+const LEAST_STEP = 5;
+/** What all of several values are multiples of, if it is five or more; else 0. */
+function roundedTo(rest: readonly Level[]): number {
+  if (rest.length < LEAST_ROUNDED || rest.length > MOST_IN_LIST || !rest.every((level) => Number.isInteger(level.value))) return 0;
+  const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
+  const common = rest.reduce((found, level) => (found === 1 ? 1 : divisor(Math.abs(number(level)), found)), 0);
+  return common >= LEAST_STEP ? common : 0;
 }
 
 const LEAST_PRICES = 4;
