@@ -1,6 +1,5 @@
 import type { Column } from '../extract/column';
 import { spellingsOf, validOf } from '../infer/levels';
-import { stemOf } from '../infer/stem';
 import { isBlank } from '../read/looks';
 import { bitsOf, common, sizeOf, type Bits } from './bits';
 import { classify, decided, gaterOf, partAt, splitBy, without, type Gater, type Named, type Split } from './gaters';
@@ -117,9 +116,8 @@ export function gateOfTexts(whole: Whole, v: number, texts: ReadonlySet<string>)
   if (rows < LEAST_ROWS) return null;
   const { sample, no, gaterAt, near } = fieldOf(whole);
   const held = subjects[v].levels.levels.reduce((sum, { code, count }) => (texts.has(code) ? sum + count : sum), 0);
-  const stem = stemOf(subjects[v].name);
-  // Who refuses one item refuses the next: the same code, and items of the same stem, explain nothing.
-  const likewise = ({ name, levels }: Subject): boolean => (stem !== null && stemOf(name) === stem) || levels.levels.some(({ code, count }) => texts.has(code) && count >= held * LIKEWISE);
+  // Who refuses one question refuses the next: what holds the same code explains nothing.
+  const likewise = ({ levels }: Subject): boolean => levels.levels.some(({ code, count }) => texts.has(code) && count >= held * LIKEWISE);
   const others = near(v).filter(({ place }) => !likewise(subjects[place]));
   const holds = where(variables[v].column, (text) => texts.has(text));
   const plan = planFor(others, bitsOf(sample.length, (n) => holds(sample[n])), v);

@@ -1,6 +1,6 @@
 import { isMeasure, isNumericStorage } from '../extract/words';
 import { bodyOf } from '../infer/edges';
-import { validOf } from '../infer/levels';
+import { numberOf, validOf, type Valid } from '../infer/levels';
 import { endsAsPrice, stepAround } from './quantities';
 import { round2, type Flag, type Subject } from './rule';
 
@@ -10,6 +10,13 @@ const LEAST_SHARE = 0.005;
 const LEAST_RATIO = 3;
 /** Further than so many steps from its neighbour it is a code of its own. */
 const MOST_STEPS = 4;
+
+/** All of a hundred, of one, of a day: no limit that somebody set. */
+function isNaturalEnd(value: number, { levels, values }: Valid, words: string): boolean {
+  if (value === 1) return values[0] >= 0;
+  if (value === 24) return /hour/i.test(words);
+  return value === 100 && (/percent|pct|share|proportion|%|score|points/i.test(words) || (numberOf(bodyOf(levels)[0]) >= 0 && values[values.length >> 1] > 1));
+}
 
 /** Whether rows are piled up at one end of a quantity, without a gap. */
 export function atEdge({ name, label, entry, kind, role, written, levels }: Subject, side: 'top' | 'bottom'): Flag[] {
@@ -28,7 +35,7 @@ export function atEdge({ name, label, entry, kind, role, written, levels }: Subj
   if (endsAsPrice(value) && counts.some((count, i) => i !== edge && count >= counts[edge] * 0.4 && endsAsPrice(values[i]))) return [];
   const words = `${label ?? ''} ${entry?.units ?? ''} ${name.replace(/[_.\d]+/g, ' ')}`;
   if (side === 'bottom' && (value === 0 || value === 1)) return [];
-  if (side === 'top' && ((value === 100 && /percent|pct|share|proportion|%|score|points/i.test(words)) || (value === 1 && values[0] >= 0) || (value === 24 && /hour/i.test(words)) || (value === 10 || value === 7 ? n <= 11 : false) || (value === 100 && (bodyOf(valid.levels)[0].value ?? -1) >= 0 && values[n >> 1] > 1))) return [];
+  if (side === 'top' && isNaturalEnd(value, valid, words)) return [];
   const ratio = counts[edge] / Math.max(1, usual);
   return [{
     rule: side === 'top' ? 'top-code' : 'bottom-code', variables: [name], codes: [valid.levels[edge].code], rows: counts[edge], severity: 'low', certainty: round2(Math.min(0.9, 0.62 + 0.05 * Math.log2(ratio))),

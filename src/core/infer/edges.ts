@@ -1,4 +1,4 @@
-import type { Level } from './levels';
+import { numberOf as value, type Level } from './levels';
 
 /** Most sentinel codes that one edge of a variable is believed to have. */
 const MOST_CODES = 6;
@@ -60,7 +60,6 @@ function widest(fromEdge: readonly Level[], suspicious: (value: number) => boole
   return fromEdge.slice(0, cut);
 }
 
-const value = (level: Level): number => level.value as number;
 
 /** The steps between the values nearest to an edge, on average. */
 export function stepAt(nearest: readonly Level[]): number {

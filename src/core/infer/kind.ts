@@ -4,7 +4,8 @@ import { readsAsNoAnswer } from '../codebook/missing-words';
 import { isMarker, type Written } from './storage';
 import { bodyOf } from './edges';
 import { letterGrades, monotone, orderOfWords } from './ladders';
-import { validOf, type Level, type Levels } from './levels';
+import { rowsOf, validOf, type Level, type Levels } from './levels';
+import { answersInMinutes, falling, fullEnds, isEven, roundedTo, shapeOf, shareOfFives } from './shape';
 import { kindsByName, namesIdentifier } from './vocabulary';
 
 /** What is known of a variable when its kind is inferred. */
@@ -81,7 +82,6 @@ function weigh(cues: readonly Cue[]): InferredKind {
 
 /** Units hold so few rows each that their number is that share of all rows. */
 const UNITS = 0.2;
-const rowsOf = (levels: readonly Level[]): number => levels.reduce((sum, { count }) => sum + count, 0);
 
 function codebookCues({ entry }: Known, valid: readonly Level[]): Cue[] {
   if (!entry) return [];
@@ -220,10 +220,10 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
     cues.push(name('nominal', 1.2, `${distinct} values with wide gaps, each ${Math.round(rows / distinct)} times on average`), name('continuous', 0.5, seen));
   } else {
     // Heaped answers leave gaps too, but at round numbers.
-    if (shape.gaps && distinct <= 60 && rows / distinct >= 15 && round(valid) < 0.5) cues.push(name('nominal', 2.8, 'values are missing between frequent ones, as between codes'));
+    if (shape.gaps && distinct <= 60 && rows / distinct >= 15 && shareOfFives(valid) < 0.5) cues.push(name('nominal', 2.8, 'values are missing between frequent ones, as between codes'));
     cues.push(name('continuous', distinct > 25 ? 2.2 : 1.2, seen));
     if (low >= 0 && distinct <= 60) cues.push(name('count', shape.runsOut && low <= 1 ? 2.2 : falling(valid) ? 1.8 : 0.8, shape.runsOut || falling(valid) ? 'many small and few large values, as counts have' : seen));
-    if (distinct <= 60 && contiguous && low === 1 && rows / distinct >= 15 && round(valid) < HEAPED && fullEnds(valid)) cues.push(name('nominal', 1.7, `numbered from 1 to ${high}, the last as frequent as others`));
+    if (distinct <= 60 && contiguous && low === 1 && rows / distinct >= 15 && shareOfFives(valid) < HEAPED && fullEnds(valid)) cues.push(name('nominal', 1.7, `numbered from 1 to ${high}, the last as frequent as others`));
     if (distinct <= 60 && shape.turns >= distinct / 4 && contiguous && low === 1) cues.push(name('nominal', 0.8, 'numbered from 1 without a gap, their frequencies going up and down'));
   }
   if (distinct > 12 && low >= 1800 && high <= 2100) cues.push(name('continuous', 1, 'the values are years'));
@@ -234,93 +234,5 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
 const HEAPED = 0.35;
 const LEAST_STEPS = 30;
 const LEAST_ROUNDED = 8;
-const LEAST_STEP = 5;
-/** The step of a quantity that was rounded to it, with hardly a value left out; 0 where there is none. */
-function roundedTo(valid: readonly Level[]): number {
-  const steps = valid.slice(1).map(({ value }, i) => (value as number) - (valid[i].value as number));
-  const step = Math.min(...steps);
-  const whole = step >= LEAST_STEP && steps.every((one) => one % step === 0) && (valid[0].value as number) % step === 0;
-  if (!whole || ((valid[valid.length - 1].value as number) - (valid[0].value as number)) / step + 1 > valid.length * 1.4) return 0;
-  // Codes in tens go up and down; a quantity rises to a peak and falls.
-  return shapeOf(valid, rowsOf(valid)).turns <= Math.max(1, valid.length / 8) ? step : 0;
-}
-
-/** Whether the first and the last of a numbering hold as many rows as others: a quantity runs out. */
-function fullEnds(valid: readonly Level[]): boolean {
-  const usual = rowsOf(valid) / valid.length;
-  return valid[0].count > usual * 0.4 && valid[valid.length - 1].count > usual * 0.4;
-}
-
-const LEAST_ANSWERS = 7;
-/** Multiples of five whose steps grow with their size: 5, 10, 15, 20, 30, 45, 60, 90, 120, 180. */
-function answersInMinutes(valid: readonly Level[]): boolean {
-  if (valid.length < LEAST_ANSWERS || round(valid) < 0.95 || valid.every(({ value }) => (value as number) % 10 === 0)) return false;
-  const steps = valid.slice(1).map(({ value }, i) => (value as number) - (valid[i].value as number));
-  const half = steps.length >> 1;
-  const middle = (some: readonly number[]): number => [...some].sort((a, b) => a - b)[some.length >> 1];
-  return middle(steps.slice(half)) >= 2 * middle(steps.slice(0, half));
-}
-
 const LEAST_BELL = 7;
-
 const LEAST_EVEN = 13;
-function isEven(valid: readonly Level[]): boolean {
-  const counts = valid.map(({ count }) => count).sort((a, b) => a - b);
-  // The last of them may be cut short.
-  return counts[counts.length - 1] - counts[1] <= Math.max(1, counts[counts.length - 1] * 0.04);
-}
-
-/** Share of rows that hold a multiple of five. */
-function round(valid: readonly Level[]): number {
-  return valid.reduce((sum, { value, count }) => ((value as number) % 5 === 0 ? sum + count : sum), 0) / Math.max(1, rowsOf(valid));
-}
-
-interface Shape {
-  /** Values are missing between frequent ones: not merely where the large ones run out. */
-  gaps: boolean;
-  /** How often the frequencies change from rising to falling or back by more than chance makes them. */
-  turns: number;
-  /** One peak in the lower part, and ever fewer of the larger values, down to hardly any. */
-  runsOut: boolean;
-  /** One peak between two ends that hold hardly any. */
-  bell: boolean;
-}
-
-const THIN = 0.01;
-/** Rows that must be missing from a gap. */
-const LEAST_MISSING = 8;
-const LATE = 12;
-function shapeOf(valid: readonly Level[], rows: number): Shape {
-  const counts = valid.map(({ count }) => count);
-  // A gap counts where something more than a few rows lies beyond it.
-  const lastMassive = counts.findLastIndex((count) => count > rows * THIN * 2);
-  const gaps = valid.some(({ value, count }, i) => {
-    const missing = i > 0 ? (value as number) - (valid[i - 1].value as number) - 1 : 0;
-    // After zero, which stands for none, the first may come late.
-    return missing > 0 && i <= lastMassive && !(i === 1 && valid[0].value === 0 && valid.length > LATE) && missing * Math.sqrt(count * counts[i - 1]) > Math.max(LEAST_MISSING, rows * THIN);
-  });
-  let turns = 0;
-  let direction = 0;
-  for (let i = 1; i < counts.length; i++) {
-    const change = counts[i] - counts[i - 1];
-    // Two standard deviations of the difference of two counts.
-    if (Math.abs(change) <= 2 * Math.sqrt(counts[i] + counts[i - 1])) continue;
-    if (direction !== 0 && Math.sign(change) !== direction) turns++;
-    direction = Math.sign(change);
-  }
-  const peak = counts.reduce((best, count, i) => (count > counts[best] ? i : best), 0);
-  const low = valid[0].value as number;
-  const high = valid[valid.length - 1].value as number;
-  const lower = (valid[peak].value as number) - low <= (high - low) * 0.37;
-  const thin = (count: number): boolean => count * 10 <= counts[peak];
-  return { gaps, turns, bell: turns <= 1 && thin(counts[0]) && thin(counts[counts.length - 1]), runsOut: valid.length >= 4 && turns <= 1 && lower && counts[counts.length - 1] <= rows * 0.025 && counts[counts.length - 1] < counts[peak] / 8 };
-}
-
-/** Whether the lower half of the range holds most rows and the first values are the most frequent. */
-function falling(valid: readonly Level[]): boolean {
-  const rows = rowsOf(valid);
-  const middle = ((valid[0].value as number) + (valid[valid.length - 1].value as number)) / 2;
-  let lower = 0;
-  for (const { value, count } of valid) if ((value as number) <= middle) lower += count;
-  return (valid[0].value as number) <= 1 && lower > rows * 0.8;
-}

@@ -79,6 +79,11 @@ export function validOf(of: Levels): Valid {
   return made;
 }
 
+/** Rows that hold one of the levels. */
+export const rowsOf = (levels: readonly Level[]): number => levels.reduce((sum, { count }) => sum + count, 0);
+/** The number of a level that is one. */
+export const numberOf = (level: Level): number => level.value as number;
+
 const inside = (value: number, { min, max }: CodeRange): boolean => (min !== null || max !== null) && (min === null || value >= min) && (max === null || value <= max);
 
 /**
