@@ -30,7 +30,7 @@ export function livesFarFromZero(zero: Level, rest: readonly Level[]): boolean {
 const RARE_ZERO = 0.025;
 const LONGEST_SCALE = 10;
 /** Zero before a scale of codes from one on, far rarer than any of them. */
-export function beginsAfterZero({ kind }: Subject, zero: Level, rest: readonly Level[]): boolean {
+export function beginsAfterZero({ kind }: Pick<Subject, 'kind'>, zero: Level, rest: readonly Level[]): boolean {
   if (!isCategorical(kind) || rest.length < 3 || rest.length > LONGEST_SCALE || numberOf(rest[0]) !== 1 || numberOf(rest[rest.length - 1]) !== rest.length) return false;
   return zero.count <= rowsOf(rest) * RARE_ZERO && rest.every(({ count }) => zero.count * 2 < count) && zero.count * CLIFF < rest[0].count;
 }
