@@ -58,6 +58,12 @@ describe('the evidence of a flag', () => {
     expect(evidence({ work, anywhere }, 'sentinel-code').found.gates).toEqual([]);
   });
 
+  it('tells no reason for a code whose label is an answer', () => {
+    const dig = new Inspector(extractOf({ oft: [...make(300, (c) => c.whole(1, 3)), ...repeat(9, 7)] }, { oft: { categories: labels({ 1: 'Never', 2: 'Often', 3: 'Always', 7: 'Every day' }) } }));
+    const flag: Flag = { rule: 'out-of-range', variables: ['oft'], codes: ['7'], rows: 9, severity: 'medium', certainty: 0.9, says: '9 rows hold 7' };
+    expect(evidenceOf(flag, dig)?.reasons).toEqual({});
+  });
+
   it('takes over the reason that a sibling declares', () => {
     const oft = (): Cells => [...make(300, (c) => c.whole(1, 5)), ...repeat(20, 9)];
     const entries = { oft_b: { categories: [{ code: '9', label: 'Refused', missing: true, reason: 'refused' as const, frequency: null }] } };

@@ -84,7 +84,10 @@ export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
     reasons: Object.fromEntries([
       ...suspects.flatMap(({ code }) => declaredIn(family, code).map((reason) => [code, reason] as const)),
       ...gates.map(({ code }) => [code, 'not-asked'] as const),
-      ...suspects.flatMap(({ code, label }) => (label === null ? [] : [[code, reasonOfLabel(label) ?? 'other'] as const])),
+      ...suspects.flatMap(({ code, label }) => {
+        const reason = label === null ? null : reasonOfLabel(label);
+        return reason ? [[code, reason] as const] : [];
+      }),
     ]),
     gates: gates.map(({ says }) => says),
   };
