@@ -9,8 +9,18 @@ const address = `http://127.0.0.1:${PORT}`;
 
 /** From bringing a file to the ledger in Chromium, frames while scrolling it, and the size of the first page load. */
 export async function inBrowser(): Promise<void> {
-  const server = spawn(process.execPath, ['scripts/start.mjs'], { cwd: join(import.meta.dirname, '..'), env: { ...process.env, PORT: String(PORT) }, stdio: 'ignore' });
-  while (!(await fetch(address).then((answer) => answer.ok, () => false))) await new Promise((resolve) => setTimeout(resolve, 300));
+  const server = spawn(process.execPath, ['scripts/start.mjs'], {
+    cwd: join(import.meta.dirname, '..'),
+    env: { ...process.env, PORT: String(PORT) },
+    stdio: 'ignore',
+  });
+  while (
+    !(await fetch(address).then(
+      (answer) => answer.ok,
+      () => false,
+    ))
+  )
+    await new Promise((resolve) => setTimeout(resolve, 300));
   const { driver } = await openBrowser();
   try {
     await driver.get(address);
@@ -20,7 +30,10 @@ export async function inBrowser(): Promise<void> {
       const entries = [...performance.getEntriesByType('navigation'), ...performance.getEntriesByType('resource')];
       return [entries.reduce((sum, entry) => sum + entry.transferSize, 0), entries.length];`);
     console.log(`first page load: ${(sent / 1000).toFixed(0)} kB over the wire in ${parts} requests`);
-    for (const [rows, columns] of [[300_000, 40], [600, 2500]]) {
+    for (const [rows, columns] of [
+      [300_000, 40],
+      [600, 2500],
+    ]) {
       await keys(driver, '1');
       const path = madeFile(rows, columns);
       const start = performance.now();
@@ -29,7 +42,9 @@ export async function inBrowser(): Promise<void> {
       await keys(driver, Key.ENTER);
       await seeText(driver, '.scope', `${columns === 40 ? '300,000' : '600'} rows of`, 120_000);
       await see(driver, '.ledgerrow');
-      console.log(`${rows} × ${columns} (${(statSync(path).size / 1e6).toFixed(0)} MB): ${((performance.now() - start) / 1000).toFixed(2)} s from bringing the file to the ledger`);
+      console.log(
+        `${rows} × ${columns} (${(statSync(path).size / 1e6).toFixed(0)} MB): ${((performance.now() - start) / 1000).toFixed(2)} s from bringing the file to the ledger`,
+      );
       await seeText(driver, '.kept', 'All kept', 120_000);
       console.log(`  kept in the browser after ${((performance.now() - start) / 1000).toFixed(2)} s`);
       const before = performance.now();
@@ -57,6 +72,8 @@ export async function inBrowser(): Promise<void> {
       };
       requestAnimationFrame(step);`);
     const sorted = [...frames].sort((a, b) => a - b);
-    console.log(`  scrolling six rows a frame for 4 s: ${(frames.length / 4).toFixed(0)} frames a second, median ${sorted[frames.length >> 1].toFixed(1)} ms, slowest of a hundred ${sorted[Math.floor(frames.length * 0.99)].toFixed(1)} ms`);
+    console.log(
+      `  scrolling six rows a frame for 4 s: ${(frames.length / 4).toFixed(0)} frames a second, median ${sorted[frames.length >> 1].toFixed(1)} ms, slowest of a hundred ${sorted[Math.floor(frames.length * 0.99)].toFixed(1)} ms`,
+    );
   }
 }

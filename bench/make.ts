@@ -10,15 +10,22 @@ function seeded(seed: number): () => number {
   return () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 2 ** 32;
 }
 
-const PLACES = Array.from({ length: 20 }, (_, i) => `${['Up', 'Low', 'East', 'West', 'Old'][i % 5]} ${['Ost', 'Fen', 'Mar', 'Hay'][i >> 2 & 3]}`);
+const PLACES = Array.from(
+  { length: 20 },
+  (_, i) => `${['Up', 'Low', 'East', 'West', 'Old'][i % 5]} ${['Ost', 'Fen', 'Mar', 'Hay'][(i >> 2) & 3]}`,
+);
 
 /** A quarter each of small integer codes, two-decimal numbers, 20 text labels, and integers up to 90,000. */
 function cell(column: number, next: () => number): string {
   switch (column % 4) {
-    case 0: return String(1 + Math.floor(next() * 7));
-    case 1: return (next() * 100).toFixed(2);
-    case 2: return PLACES[Math.floor(next() * 20)];
-    default: return String(Math.floor(next() * 90000));
+    case 0:
+      return String(1 + Math.floor(next() * 7));
+    case 1:
+      return (next() * 100).toFixed(2);
+    case 2:
+      return PLACES[Math.floor(next() * 20)];
+    default:
+      return String(Math.floor(next() * 90000));
   }
 }
 

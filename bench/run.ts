@@ -26,8 +26,14 @@ function inspect(path: string): Promise<{ seconds: number; bytes: number }> {
   return new Promise((resolve, reject) => {
     const start = performance.now();
     let bytes = 0;
-    const child = spawn(process.execPath, ['--import', 'tsx', 'src/cli/main.ts', 'inspect', path, '--out', '/dev/null'], { cwd: root, stdio: 'inherit' });
-    const watch = setInterval(() => { bytes = Math.max(bytes, peak(child.pid ?? 0)); }, 20);
+    const child = spawn(
+      process.execPath,
+      ['--import', 'tsx', 'src/cli/main.ts', 'inspect', path, '--out', '/dev/null'],
+      { cwd: root, stdio: 'inherit' },
+    );
+    const watch = setInterval(() => {
+      bytes = Math.max(bytes, peak(child.pid ?? 0));
+    }, 20);
     child.on('exit', (code) => {
       clearInterval(watch);
       if (code === 0) resolve({ seconds: (performance.now() - start) / 1000, bytes });
@@ -41,14 +47,22 @@ function splitting(path: string): number {
   const text = readFileSync(path, 'utf8');
   const start = performance.now();
   let rows = 0;
-  Papa.parse<string[]>(text, { chunkSize: 1 << 19, chunk: ({ data }: Papa.ParseResult<string[]>) => { rows += data.length; } } as Papa.ParseConfig<string[]>);
+  Papa.parse<string[]>(text, {
+    chunkSize: 1 << 19,
+    chunk: ({ data }: Papa.ParseResult<string[]>) => {
+      rows += data.length;
+    },
+  } as Papa.ParseConfig<string[]>);
   if (rows === 0) throw new Error('nothing was split');
   return (performance.now() - start) / 1000;
 }
 
 const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1];
 
-for (const [rows, columns] of [[300_000, 40], [600, 2500]]) {
+for (const [rows, columns] of [
+  [300_000, 40],
+  [600, 2500],
+]) {
   const path = madeFile(rows, columns);
   const { size } = statSync(path);
   const found: { seconds: number; bytes: number }[] = [];
@@ -59,6 +73,8 @@ for (const [rows, columns] of [[300_000, 40], [600, 2500]]) {
   }
   const seconds = median(found.map((one) => one.seconds));
   const memory = median(found.map((one) => one.bytes));
-  console.log(`${rows} rows × ${columns} columns, ${(size / 1e6).toFixed(1)} MB: inspect ${seconds.toFixed(2)} s, peak ${(memory / 1e6).toFixed(0)} MB (${(memory / size).toFixed(1)} times the file); papaparse alone ${median(alone).toFixed(2)} s; ratio ${(seconds / median(alone)).toFixed(2)}`);
+  console.log(
+    `${rows} rows × ${columns} columns, ${(size / 1e6).toFixed(1)} MB: inspect ${seconds.toFixed(2)} s, peak ${(memory / 1e6).toFixed(0)} MB (${(memory / size).toFixed(1)} times the file); papaparse alone ${median(alone).toFixed(2)} s; ratio ${(seconds / median(alone)).toFixed(2)}`,
+  );
 }
 if (process.argv.includes('--browser')) await inBrowser();

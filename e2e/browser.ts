@@ -5,7 +5,11 @@ import { Builder, By, Key, logging, until, type WebDriver, type WebElement } fro
 import { Options, ServiceBuilder } from 'selenium-webdriver/chrome';
 
 const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
-const DRIVER = ['/usr/bin/chromedriver', '/usr/lib/chromium/chromedriver', '/usr/lib/chromium-browser/chromedriver'];
+const DRIVER = [
+  '/usr/bin/chromedriver',
+  '/usr/lib/chromium/chromedriver',
+  '/usr/lib/chromium-browser/chromedriver',
+];
 
 const first = (paths: readonly string[], what: string): string => {
   const found = paths.find((path) => existsSync(path));
@@ -20,24 +24,48 @@ export interface Browser {
 }
 
 /** A headless Chromium with a profile of its own. @param profile a folder to use again, for what is kept between visits */
-export async function openBrowser({ width = 1280, height = 800, profile = mkdtempSync(join(tmpdir(), 'dig-profile-')) } = {}): Promise<Browser & { profile: string }> {
+export async function openBrowser({
+  width = 1280,
+  height = 800,
+  profile = mkdtempSync(join(tmpdir(), 'dig-profile-')),
+} = {}): Promise<Browser & { profile: string }> {
   const downloads = mkdtempSync(join(tmpdir(), 'dig-downloads-'));
   const options = new Options();
   options.setChromeBinaryPath(first(CHROMIUM, 'Chromium'));
   options.addArguments(
-    '--headless=new', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking',
-    '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage', `--user-data-dir=${profile}`, `--window-size=${width},${height}`,
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--disable-dev-shm-usage',
+    `--user-data-dir=${profile}`,
+    `--window-size=${width},${height}`,
   );
-  options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
+  options.setUserPreferences({
+    'download.default_directory': downloads,
+    'download.prompt_for_download': false,
+  });
   const prefs = new logging.Preferences();
   prefs.setLevel(logging.Type.BROWSER, logging.Level.ALL);
   prefs.setLevel(logging.Type.PERFORMANCE, logging.Level.ALL);
   options.setLoggingPrefs(prefs);
-  const driver = await new Builder().forBrowser('chrome').setChromeOptions(options)
-    .setChromeService(new ServiceBuilder(first(DRIVER, 'chromedriver'))).build();
+  const driver = await new Builder()
+    .forBrowser('chrome')
+    .setChromeOptions(options)
+    .setChromeService(new ServiceBuilder(first(DRIVER, 'chromedriver')))
+    .build();
   // The window includes frames that headless does not draw; the page itself is to have the size asked for.
-  const [w, h] = await driver.executeScript<[number, number]>('return [outerWidth - innerWidth, outerHeight - innerHeight]');
-  await driver.manage().window().setRect({ width: width + w, height: height + h });
+  const [w, h] = await driver.executeScript<[number, number]>(
+    'return [outerWidth - innerWidth, outerHeight - innerHeight]',
+  );
+  await driver
+    .manage()
+    .window()
+    .setRect({ width: width + w, height: height + h });
   return { driver, downloads, profile };
 }
 
@@ -49,18 +77,25 @@ export async function see(driver: WebDriver, css: string, patience = PATIENCE): 
 }
 
 /** Waits until the text of an element holds what is expected. */
-export async function seeText(driver: WebDriver, css: string, text: string | RegExp, patience = PATIENCE): Promise<string> {
+export async function seeText(
+  driver: WebDriver,
+  css: string,
+  text: string | RegExp,
+  patience = PATIENCE,
+): Promise<string> {
   let last = '';
-  await driver.wait(async () => {
-    const found = await driver.findElements(By.css(css));
-    for (const element of found) {
-      last = await element.getText().catch(() => '');
-      if (typeof text === 'string' ? last.includes(text) : text.test(last)) return true;
-    }
-    return false;
-  }, patience).catch(() => {
-    throw new Error(`${css} never read ${String(text)}; last: ${last.slice(0, 400)}`);
-  });
+  await driver
+    .wait(async () => {
+      const found = await driver.findElements(By.css(css));
+      for (const element of found) {
+        last = await element.getText().catch(() => '');
+        if (typeof text === 'string' ? last.includes(text) : text.test(last)) return true;
+      }
+      return false;
+    }, patience)
+    .catch(() => {
+      throw new Error(`${css} never read ${String(text)}; last: ${last.slice(0, 400)}`);
+    });
   return last;
 }
 
@@ -82,7 +117,10 @@ export async function tap(driver: WebDriver, css: string): Promise<void> {
 
 /** Types keys into whatever has the focus. */
 export async function keys(driver: WebDriver, ...typed: string[]): Promise<void> {
-  await driver.actions().sendKeys(...typed).perform();
+  await driver
+    .actions()
+    .sendKeys(...typed)
+    .perform();
 }
 
 /** A key while another is held down. */
@@ -93,28 +131,38 @@ export async function chord(driver: WebDriver, held: string, key: string): Promi
 export { By, Key };
 
 /** Drops files on the page as a person does; each is made in the page from its text or its base64 bytes. */
-export async function drop(driver: WebDriver, ...files: { name: string; text?: string; base64?: string; times?: number }[]): Promise<void> {
-  await driver.executeScript(`
+export async function drop(
+  driver: WebDriver,
+  ...files: { name: string; text?: string; base64?: string; times?: number }[]
+): Promise<void> {
+  await driver.executeScript(
+    `
     const carried = new DataTransfer();
     for (const { name, text, base64, times = 1 } of arguments[0]) {
       const part = base64 === undefined ? text : Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
       carried.items.add(new File(times > 1 ? Array(times).fill(part) : [part], name));
     }
     document.dispatchEvent(new DragEvent('drop', { dataTransfer: carried, bubbles: true, cancelable: true }));
-  `, files);
+  `,
+    files,
+  );
 }
 
 /** What the page's console complained about since last asked. */
 export async function complaints(driver: WebDriver): Promise<string[]> {
   const entries = await driver.manage().logs().get(logging.Type.BROWSER);
-  return entries.filter(({ level }) => level.value >= logging.Level.WARNING.value).map(({ message }) => message);
+  return entries
+    .filter(({ level }) => level.value >= logging.Level.WARNING.value)
+    .map(({ message }) => message);
 }
 
 /** Addresses that the page asked for since last asked, from the browser's own record. */
 export async function requests(driver: WebDriver): Promise<string[]> {
   const entries = await driver.manage().logs().get(logging.Type.PERFORMANCE);
   return entries.flatMap(({ message }) => {
-    const { message: { method, params } } = JSON.parse(message) as { message: { method: string; params: { request?: { url: string } } } };
+    const {
+      message: { method, params },
+    } = JSON.parse(message) as { message: { method: string; params: { request?: { url: string } } } };
     return method === 'Network.requestWillBeSent' && params.request ? [params.request.url] : [];
   });
 }

@@ -5,7 +5,11 @@ import { Key, chord, drop, keys, openBrowser, press, see, seeText, tap, type Bro
 
 const item = (i: number): string => (i % 20 === 7 ? '9' : String(1 + (i % 5)));
 const TOWNS = (i: number): string => (i === 11 ? 'fenwater' : ['Fenwater', 'Hawmoor', 'Pellsey'][i % 3]);
-const ROWS = Array.from({ length: 200 }, (_, i) => `H${1000 + i},${item(i)},${item(i + 3)},${item(i + 5)},${TOWNS(i)},${i % 2 ? 1 : 2},${i % 2 ? i % 30 : ''}`);
+const ROWS = Array.from(
+  { length: 200 },
+  (_, i) =>
+    `H${1000 + i},${item(i)},${item(i + 3)},${item(i + 5)},${TOWNS(i)},${i % 2 ? 1 : 2},${i % 2 ? i % 30 : ''}`,
+);
 const FILE = `hhid,oft_a,oft_b,oft_c,town,boiler,boil_age\n${ROWS.join('\n')}\nTOTAL,640,640,640,,300,1500\n`;
 
 describe('rulings', () => {
@@ -28,7 +32,10 @@ describe('rulings', () => {
     await tap(driver, '[aria-label="Record card of row 201"]');
     await seeText(driver, '.recordcard', 'TOTAL');
     await keys(driver, Key.ESCAPE);
-    await driver.wait(async () => (await driver.executeScript('return document.querySelectorAll(".modal").length')) === 0, 5000);
+    await driver.wait(
+      async () => (await driver.executeScript('return document.querySelectorAll(".modal").length')) === 0,
+      5000,
+    );
     await press(driver, 'Set 1 row aside');
     await seeText(driver, '.flaglist .ruled', '1 row set aside (201)');
     await keys(driver, '2');
@@ -88,27 +95,49 @@ describe('rulings', () => {
     const { driver } = browser;
     await seeText(driver, '.flagcard.current .evidence', /The codes beside it|Rows; each opens/);
     // To the pattern of the items.
-    for (let i = 0; i < 12 && !(await (await see(driver, '.flagcard.current')).getText()).includes('hold 9'); i++) await keys(driver, Key.ARROW_DOWN);
+    for (
+      let i = 0;
+      i < 12 && !(await (await see(driver, '.flagcard.current')).getText()).includes('hold 9');
+      i++
+    )
+      await keys(driver, Key.ARROW_DOWN);
     await seeText(driver, '.flagcard.current .near .suspect', /9/);
-    expect(await (await see(driver, '.flagcard.current .strip')).getAttribute('aria-label')).toMatch(/marked: 9, \d+ rows/);
+    expect(await (await see(driver, '.flagcard.current .strip')).getAttribute('aria-label')).toMatch(
+      /marked: 9, \d+ rows/,
+    );
     await keys(driver, 'y', 'the guide says so', Key.ESCAPE, 'm');
     await seeText(driver, '.flaglist .ruled', 'the guide says so');
     await keys(driver, 'u');
-    await driver.wait(async () => !(await (await see(driver, '.flaglist')).getText()).includes('the guide says so'), 5000);
+    await driver.wait(
+      async () => !(await (await see(driver, '.flaglist')).getText()).includes('the guide says so'),
+      5000,
+    );
     // A question by key, and the keys mean rulings again.
     await keys(driver, 'q');
     await see(driver, '.flagcard.current textarea');
     await chord(driver, Key.CONTROL, Key.ENTER);
     await seeText(driver, '.flaglist .ruled', 'asked of the archive');
-    await driver.wait(async () => (await driver.executeScript('return document.activeElement.classList.contains("flaglist")')) === true, 5000, 'the list lost the focus');
+    await driver.wait(
+      async () =>
+        (await driver.executeScript('return document.activeElement.classList.contains("flaglist")')) === true,
+      5000,
+      'the list lost the focus',
+    );
     await keys(driver, 'u');
-    await driver.wait(async () => !(await (await see(driver, '.flaglist')).getText()).includes('asked of the archive'), 5000);
+    await driver.wait(
+      async () => !(await (await see(driver, '.flaglist')).getText()).includes('asked of the archive'),
+      5000,
+    );
   });
 
   it('are made by hand on any variable, without a flag', async () => {
     const { driver } = browser;
     const shownDialog = (): Promise<string> => seeText(driver, '.modal.show #byhand-title', 'A ruling on');
-    const closed = (): Promise<unknown> => driver.wait(async () => (await driver.executeScript('return document.querySelectorAll(".modal").length')) === 0, 5000);
+    const closed = (): Promise<unknown> =>
+      driver.wait(
+        async () => (await driver.executeScript('return document.querySelectorAll(".modal").length')) === 0,
+        5000,
+      );
     await keys(driver, '2');
     await (await see(driver, '.ledgerrow[data-name="town"]')).click();
     await keys(driver, 'h');
@@ -146,9 +175,15 @@ describe('rulings', () => {
     await press(driver, 'Set this row aside');
     await seeText(driver, '.recordcard', 'set aside, it counts nowhere');
     await press(driver, 'Count this row again');
-    await driver.wait(async () => !(await (await see(driver, '.recordcard')).getText()).includes('counts nowhere'), 5000);
+    await driver.wait(
+      async () => !(await (await see(driver, '.recordcard')).getText()).includes('counts nowhere'),
+      5000,
+    );
     await keys(driver, Key.ESCAPE);
-    await driver.wait(async () => (await driver.executeScript('return document.querySelectorAll(".modal").length')) === 0, 5000);
+    await driver.wait(
+      async () => (await driver.executeScript('return document.querySelectorAll(".modal").length')) === 0,
+      5000,
+    );
   });
 
   it('are written down once as standing rules, exported, and proposed in another extract', async () => {
@@ -163,13 +198,25 @@ describe('rulings', () => {
     const path = join(downloads, 'standing-rules.json');
     await driver.wait(() => existsSync(path) && readFileSync(path).length > 0, 15_000);
     await press(driver, 'Remove the rule on -8');
-    await driver.wait(async () => (await driver.executeScript('return document.querySelectorAll(".modal.show tbody tr").length')) === 0, 5000);
-    const input = await driver.executeScript<never>('const input = document.querySelector(".modal.show input[type=file]"); input.hidden = false; return input;');
+    await driver.wait(
+      async () =>
+        (await driver.executeScript('return document.querySelectorAll(".modal.show tbody tr").length')) === 0,
+      5000,
+    );
+    const input = await driver.executeScript<never>(
+      'const input = document.querySelector(".modal.show input[type=file]"); input.hidden = false; return input;',
+    );
     await (input as unknown as { sendKeys(path: string): Promise<void> }).sendKeys(path);
     await seeText(driver, '.modal.show tbody', /-8\s+not asked/);
     await keys(driver, Key.ESCAPE);
-    await driver.wait(async () => (await driver.executeScript('return document.querySelectorAll(".modal").length')) === 0, 5000);
-    await drop(driver, { name: 'second.csv', text: `hhid,hours,days\n${Array.from({ length: 120 }, (_, i) => `H${2000 + i},${i % 9 ? 1 + (i % 40) : -8},${i % 6 ? 1 + (i % 7) : -8}`).join('\n')}\n` });
+    await driver.wait(
+      async () => (await driver.executeScript('return document.querySelectorAll(".modal").length')) === 0,
+      5000,
+    );
+    await drop(driver, {
+      name: 'second.csv',
+      text: `hhid,hours,days\n${Array.from({ length: 120 }, (_, i) => `H${2000 + i},${i % 9 ? 1 + (i % 40) : -8},${i % 6 ? 1 + (i % 7) : -8}`).join('\n')}\n`,
+    });
     await press(driver, 'Read the file');
     await seeText(driver, '.scope', '120 rows of second');
     await keys(driver, '3');
@@ -184,11 +231,18 @@ describe('rulings', () => {
 
   it('take over the reason that the evidence tells: a code that stands just where it was not asked', async () => {
     const { driver } = browser;
-    await drop(driver, { name: 'third.csv', text: `hhid,work,hours\n${Array.from({ length: 240 }, (_, i) => `H${3000 + i},${1 + (i % 3)},${i % 3 ? 999 : i % 12 ? 20 + (i % 30) : 997}`).join('\n')}\n` });
+    await drop(driver, {
+      name: 'third.csv',
+      text: `hhid,work,hours\n${Array.from({ length: 240 }, (_, i) => `H${3000 + i},${1 + (i % 3)},${i % 3 ? 999 : i % 12 ? 20 + (i % 30) : 997}`).join('\n')}\n`,
+    });
     await press(driver, 'Read the file');
     await seeText(driver, '.scope', '240 rows of third');
     await keys(driver, '3');
-    await seeText(driver, '.flagcard.current .says', '999 stands just where the question was not asked; it was asked where work is 1');
+    await seeText(
+      driver,
+      '.flagcard.current .says',
+      '999 stands just where the question was not asked; it was asked where work is 1',
+    );
     await seeText(driver, '.flagcard.current .rulings', /999 as not asked,\s+the rest as/);
     await keys(driver, 'm');
     await seeText(driver, '.flaglist .ruled', /997 \(no-answer\)[\s\S]*999 \(not-asked\)/);

@@ -1,7 +1,20 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { By, Key, chord, complaints, drop, keys, openBrowser, press, see, seeText, tap, type Browser } from './browser';
+import {
+  By,
+  Key,
+  chord,
+  complaints,
+  drop,
+  keys,
+  openBrowser,
+  press,
+  see,
+  seeText,
+  tap,
+  type Browser,
+} from './browser';
 
 const row = (name: string): string => `.ledgerrow[data-name="${name}"]`;
 
@@ -10,8 +23,13 @@ describe('getting to know the demo', () => {
   beforeAll(async () => {
     browser = await openBrowser();
     const { driver } = browser;
-    const cdp = driver as unknown as { sendAndGetDevToolsCommand(name: string, args: object): Promise<unknown> };
-    await cdp.sendAndGetDevToolsCommand('Browser.grantPermissions', { origin: inject('address'), permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'] });
+    const cdp = driver as unknown as {
+      sendAndGetDevToolsCommand(name: string, args: object): Promise<unknown>;
+    };
+    await cdp.sendAndGetDevToolsCommand('Browser.grantPermissions', {
+      origin: inject('address'),
+      permissions: ['clipboardReadWrite', 'clipboardSanitizedWrite'],
+    });
     await driver.get(inject('address'));
     await see(driver, '[data-ready]');
     await press(driver, 'Open the demo');
@@ -22,8 +40,10 @@ describe('getting to know the demo', () => {
     await keys(browser.driver, 'g', name, Key.ENTER);
     await seeText(browser.driver, '#profile h2', name);
   };
-  const closed = (): Promise<unknown> => browser.driver.wait(async () => (await browser.driver.findElements(By.css('.modal'))).length === 0, 5000);
-  const pick = async (css: string, value: string): Promise<void> => (await see(browser.driver, css)).findElement(By.css(`option[value="${value}"]`)).click();
+  const closed = (): Promise<unknown> =>
+    browser.driver.wait(async () => (await browser.driver.findElements(By.css('.modal'))).length === 0, 5000);
+  const pick = async (css: string, value: string): Promise<void> =>
+    (await see(browser.driver, css)).findElement(By.css(`option[value="${value}"]`)).click();
 
   it('jumps to any variable by typing its name, from any station', async () => {
     const { driver } = browser;
@@ -45,7 +65,11 @@ describe('getting to know the demo', () => {
     await keys(driver, Key.ESCAPE, 'own home rent');
     await see(driver, row('tenure'));
     await keys(driver, Key.ESCAPE, 'rooms');
-    await driver.wait(async () => (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'rooms', 5000);
+    await driver.wait(
+      async () =>
+        (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'rooms',
+      5000,
+    );
     await keys(driver, Key.ESCAPE, Key.ESCAPE);
   });
 
@@ -65,7 +89,10 @@ describe('getting to know the demo', () => {
 
   it('narrows by wave, to what is held in one and to what is not in all', async () => {
     const { driver } = browser;
-    const listed = async (): Promise<number> => Number(/([\d,]+) of 184/.exec(await seeText(driver, '.ledgerbar [role=status]', / of 184 variables/))?.[1]);
+    const listed = async (): Promise<number> =>
+      Number(
+        /([\d,]+) of 184/.exec(await seeText(driver, '.ledgerbar [role=status]', / of 184 variables/))?.[1],
+      );
     await keys(driver, 'f');
     await pick('#narrow-wave', 'every');
     const always = await listed();
@@ -111,9 +138,16 @@ describe('getting to know the demo', () => {
     await press(driver, 'Columns');
     await (await see(driver, '#column-role')).click();
     await (await see(driver, '#first-label')).click();
-    await driver.wait(async () => /Label[\s\S]*Name[\s\S]*Role/.test(await (await see(driver, '.ledgerhead')).getText()), 5000, 'the head did not follow');
+    await driver.wait(
+      async () => /Label[\s\S]*Name[\s\S]*Role/.test(await (await see(driver, '.ledgerhead')).getText()),
+      5000,
+      'the head did not follow',
+    );
     await press(driver, 'As they were at first');
-    await driver.wait(async () => /Name[\s\S]*Label/.test(await (await see(driver, '.ledgerhead')).getText()), 5000);
+    await driver.wait(
+      async () => /Name[\s\S]*Label/.test(await (await see(driver, '.ledgerhead')).getText()),
+      5000,
+    );
     await keys(driver, Key.ESCAPE);
   });
 
@@ -125,9 +159,16 @@ describe('getting to know the demo', () => {
     await see(driver, `${row('stratum')} .cell-standing.done`);
     await keys(driver, '/', 'toss_', Key.ENTER, 'a', 'x');
     await seeText(driver, '.kept', '14 more signed off'.replace('14', '11'));
-    expect(await (await see(driver, '.signedoff')).getAttribute('aria-label')).toBe('15 of 184 variables signed off');
+    expect(await (await see(driver, '.signedoff')).getAttribute('aria-label')).toBe(
+      '15 of 184 variables signed off',
+    );
     await keys(driver, 'u', 'a', '/', Key.ESCAPE, Key.ESCAPE);
-    await driver.wait(async () => (await (await see(driver, '.signedoff')).getAttribute('aria-label')) === '1 of 184 variables signed off', 5000);
+    await driver.wait(
+      async () =>
+        (await (await see(driver, '.signedoff')).getAttribute('aria-label')) ===
+        '1 of 184 variables signed off',
+      5000,
+    );
   });
 
   it('keeps a note, a name and a label, the archive’s own beside', async () => {
@@ -141,7 +182,10 @@ describe('getting to know the demo', () => {
     await closed();
     await keys(driver, 'r');
     await seeText(driver, '.modal.show', 'it ends in a point');
-    await driver.wait(async () => (await driver.executeScript('return document.activeElement.id')) === 'new-name', 5000);
+    await driver.wait(
+      async () => (await driver.executeScript('return document.activeElement.id')) === 'new-name',
+      5000,
+    );
     await new Promise((resolve) => setTimeout(resolve, 400));
     await chord(driver, Key.CONTROL, 'a');
     await keys(driver, 'rooms');
@@ -149,12 +193,19 @@ describe('getting to know the demo', () => {
     await keys(driver, '_2', Key.TAB, 'Other upkeep');
     await seeText(driver, '.modal.show', 'any software takes it; in the archive it is sp_oth.');
     await keys(driver, Key.ENTER);
-    await seeText(driver, '#profile', /rooms_2\s+in the archive sp_oth\.[\s\S]*The archive’s label: Spent on other upkeep/);
+    await seeText(
+      driver,
+      '#profile',
+      /rooms_2\s+in the archive sp_oth\.[\s\S]*The archive’s label: Spent on other upkeep/,
+    );
     await closed();
     await keys(driver, '/', 'counts as upkeep');
     await seeText(driver, row('sp_oth.'), 'rooms_2');
     await keys(driver, Key.ESCAPE, Key.ESCAPE, 'u', 'u');
-    await driver.wait(async () => !(await (await see(driver, row('sp_oth.'))).getText()).includes('rooms_2'), 5000);
+    await driver.wait(
+      async () => !(await (await see(driver, row('sp_oth.'))).getText()).includes('rooms_2'),
+      5000,
+    );
   });
 
   it('chooses every variable like this one', async () => {
@@ -176,10 +227,16 @@ describe('getting to know the demo', () => {
     await goTo('missed');
     await keys(driver, Key.SPACE, 't');
     await seeText(driver, '.modal.show', /Measures[\s\S]*km_shop[\s\S]*km_tip[\s\S]*km_work/);
-    await seeText(driver, '.modal.show', 'Not set side by side, since its kind has no summary in common: missed (text)');
+    await seeText(
+      driver,
+      '.modal.show',
+      'Not set side by side, since its kind has no summary in common: missed (text)',
+    );
     await press(driver, 'Copy the measures');
     await seeText(driver, '.modal.show', 'copied');
-    const copied = await driver.executeAsyncScript<string>('navigator.clipboard.readText().then(arguments[0], (error) => arguments[0](String(error)))');
+    const copied = await driver.executeAsyncScript<string>(
+      'navigator.clipboard.readText().then(arguments[0], (error) => arguments[0](String(error)))',
+    );
     expect(copied.split('\n')[0]).toMatch(/^Variable\tValid\tof all\tLowest/);
     await keys(driver, Key.ESCAPE);
     await closed();
@@ -194,7 +251,10 @@ describe('getting to know the demo', () => {
     await press(driver, 'Choose another kind');
     await keys(driver, Key.ESCAPE);
     await closed();
-    await drop(driver, { name: 'mix.csv', text: `id,hrs\n${Array.from({ length: 90 }, (_, i) => `H${1000 + i},${i % 3 === 0 ? ['some', 'a few', 'lots', 'plenty', 'most'][i % 15 / 3] : i % 24}`).join('\n')}\n` });
+    await drop(driver, {
+      name: 'mix.csv',
+      text: `id,hrs\n${Array.from({ length: 90 }, (_, i) => `H${1000 + i},${i % 3 === 0 ? ['some', 'a few', 'lots', 'plenty', 'most'][(i % 15) / 3] : i % 24}`).join('\n')}\n`,
+    });
     await press(driver, 'Read the file');
     await seeText(driver, '.scope', '90 rows of mix');
     await goTo('hrs');
@@ -210,7 +270,10 @@ describe('getting to know the demo', () => {
 
   it('orders categories by key, and everything follows', async () => {
     const { driver } = browser;
-    await drop(driver, { name: 'dose.csv', text: `id,dose\n${Array.from({ length: 60 }, (_, i) => `P${1000 + i},${['double', 'none', 'single'][i % 3]}`).join('\n')}\n` });
+    await drop(driver, {
+      name: 'dose.csv',
+      text: `id,dose\n${Array.from({ length: 60 }, (_, i) => `P${1000 + i},${['double', 'none', 'single'][i % 3]}`).join('\n')}\n`,
+    });
     await press(driver, 'Read the file');
     await seeText(driver, '.scope', '60 rows of dose');
     await goTo('dose');
@@ -224,10 +287,16 @@ describe('getting to know the demo', () => {
     }, 5000);
     await driver.executeScript('arguments[0].focus()', items?.[0]);
     await chord(driver, Key.ALT, Key.ARROW_DOWN);
-    await driver.wait(async () => /none[\s\S]*double[\s\S]*single/.test(await (await see(driver, '.orderlist')).getText()), 5000);
+    await driver.wait(
+      async () => /none[\s\S]*double[\s\S]*single/.test(await (await see(driver, '.orderlist')).getText()),
+      5000,
+    );
     await new Promise((resolve) => setTimeout(resolve, 100));
     await chord(driver, Key.ALT, Key.ARROW_DOWN);
-    await driver.wait(async () => /none[\s\S]*single[\s\S]*double/.test(await (await see(driver, '.orderlist')).getText()), 5000);
+    await driver.wait(
+      async () => /none[\s\S]*single[\s\S]*double/.test(await (await see(driver, '.orderlist')).getText()),
+      5000,
+    );
     await press(driver, 'Keep this order');
     await seeText(driver, '#profile .freq', /none[\s\S]*single[\s\S]*double/);
     await seeText(driver, '#profile .figures', /Median\s+single/);
@@ -249,18 +318,26 @@ describe('the profile of a measure', () => {
 
   it('has a histogram of any width, a normal curve, and saves as SVG and PNG', async () => {
     const { driver, downloads } = browser;
-    const bars = async (): Promise<number> => (await driver.findElements(By.css('#profile .apexcharts-bar-area'))).length;
+    const bars = async (): Promise<number> =>
+      (await driver.findElements(By.css('#profile .apexcharts-bar-area'))).length;
     await see(driver, '#profile .apexcharts-bar-area');
     const before = await bars();
     await (await see(driver, '[aria-label="Bin width"]')).sendKeys('10');
     await driver.wait(async () => (await bars()) < before, 5000, 'the bins stayed as they were');
-    await driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', await driver.findElement(By.css('.charttools')));
+    await driver.executeScript(
+      'arguments[0].scrollIntoView({ block: "center" })',
+      await driver.findElement(By.css('.charttools')),
+    );
     await (await driver.findElement(By.xpath('//label[contains(., "normal curve")]/input'))).click();
     await see(driver, '#profile .apexcharts-line');
     for (const form of ['svg', 'png']) {
       await press(driver, `Save ${form.toUpperCase()}`);
       const path = join(downloads, `colddeg.${form}`);
-      await driver.wait(() => existsSync(path) && readFileSync(path).length > 300, 15_000, `${path} was not saved`);
+      await driver.wait(
+        () => existsSync(path) && readFileSync(path).length > 300,
+        15_000,
+        `${path} was not saved`,
+      );
       const bytes = readFileSync(path);
       if (form === 'svg') expect(bytes.toString()).toMatch(/^<svg[\s\S]*<rect/);
       else expect([...bytes.subarray(1, 4)]).toEqual([0x50, 0x4e, 0x47]);
@@ -270,7 +347,8 @@ describe('the profile of a measure', () => {
 
   it('leaves out of the drawing what lies far out, says so, and draws it on request', async () => {
     const { driver } = browser;
-    const bars = async (): Promise<number> => (await driver.findElements(By.css('#profile .apexcharts-bar-area'))).length;
+    const bars = async (): Promise<number> =>
+      (await driver.findElements(By.css('#profile .apexcharts-bar-area'))).length;
     await keys(driver, 'g', 'adults', Key.ENTER);
     await seeText(driver, '#profile h2', 'adults');
     await seeText(driver, '#profile .beyond', /Not drawn, far out: 1 row at 5,?792/);
@@ -298,7 +376,10 @@ describe('the profile of a measure', () => {
   it('can be summarised by wave and within the levels of another variable', async () => {
     const { driver } = browser;
     await driver.wait(async () => (await driver.findElements(By.css('.modal'))).length === 0, 5000);
-    const choose = async (value: string): Promise<void> => (await see(driver, '.groupby')).findElement(By.xpath(`option[contains(., ${JSON.stringify(value)})]`)).click();
+    const choose = async (value: string): Promise<void> =>
+      (await see(driver, '.groupby'))
+        .findElement(By.xpath(`option[contains(., ${JSON.stringify(value)})]`))
+        .click();
     await choose('wave or file');
     await seeText(driver, '[aria-label="By group"]', /2019\s+3,004[\s\S]*2022\s+2,987/);
     await choose('fuel');
@@ -313,7 +394,10 @@ describe('the profile of a measure', () => {
     await seeText(driver, '#profile .freq', /running/);
     await seeText(driver, '#profile .freq', /University\s+[\d,]+\s+[\d.]+ %\s+[\d.]+ %\s+100\.0 %/);
     await tap(driver, '#profile .freq .sorter[title="Sort by count"]');
-    await driver.wait(async () => !(await (await see(driver, '#profile .freq')).getText()).includes('running'), 5000);
+    await driver.wait(
+      async () => !(await (await see(driver, '#profile .freq')).getText()).includes('running'),
+      5000,
+    );
     await tap(driver, '#profile .freq .sorter[title="Sort by label"]');
     await seeText(driver, '#profile .freq', /Apprenticeship[\s\S]*College[\s\S]*University/);
   });

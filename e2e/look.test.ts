@@ -18,10 +18,18 @@ describe('how it looks and feels', () => {
   async function violations(): Promise<string[]> {
     const { driver } = browser;
     await driver.executeScript(axe);
-    const found = await driver.executeAsyncScript<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>(`
+    const found = await driver.executeAsyncScript<{
+      violations: { id: string; nodes: { html: string; failureSummary: string }[] }[];
+    }>(`
       const done = arguments[arguments.length - 1];
       axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] }).then(done, (error) => done({ violations: [{ id: String(error), nodes: [] }] }));`);
-    return found.violations.map(({ id, nodes }) => `${id}: ${nodes.slice(0, 3).map(({ html, failureSummary }) => `${html.slice(0, 200)} — ${failureSummary.slice(0, 200)}`).join(' | ')}`);
+    return found.violations.map(
+      ({ id, nodes }) =>
+        `${id}: ${nodes
+          .slice(0, 3)
+          .map(({ html, failureSummary }) => `${html.slice(0, 200)} — ${failureSummary.slice(0, 200)}`)
+          .join(' | ')}`,
+    );
   }
   const paper = async (look: string): Promise<void> => {
     await (await see(browser.driver, `footer option[value=${look}]`)).click();
@@ -65,7 +73,11 @@ describe('how it looks and feels', () => {
     expect(await violations()).toEqual([]);
     await keys(driver, Key.ESCAPE);
     await driver.wait(async () => (await driver.findElements(By.css('.modal'))).length === 0, 5000);
-    for (const [station, key, shown] of [['2', 'h', '#byhand-codes'], ['2', 'l', '.understood'], ['3', 's', '#standing-code']]) {
+    for (const [station, key, shown] of [
+      ['2', 'h', '#byhand-codes'],
+      ['2', 'l', '.understood'],
+      ['3', 's', '#standing-code'],
+    ]) {
       await keys(driver, station, key);
       await see(driver, `.modal.show ${shown}`);
       await new Promise((resolve) => setTimeout(resolve, 400));
@@ -73,7 +85,11 @@ describe('how it looks and feels', () => {
       await keys(driver, Key.ESCAPE);
       await driver.wait(async () => (await driver.findElements(By.css('.modal'))).length === 0, 5000);
     }
-    for (const [station, shown] of [['3', '.flagcard.current .evidence'], ['4', '.outputs'], ['1', '[aria-labelledby=kept-extracts]']]) {
+    for (const [station, shown] of [
+      ['3', '.flagcard.current .evidence'],
+      ['4', '.outputs'],
+      ['1', '[aria-labelledby=kept-extracts]'],
+    ]) {
       await keys(driver, station);
       await see(driver, shown);
       expect(await violations()).toEqual([]);
@@ -117,7 +133,9 @@ describe('how it looks and feels', () => {
     const { driver } = browser;
     await driver.manage().window().setRect({ width: 660, height: 520 });
     await see(driver, '.ledgerrow');
-    const overflow = await driver.executeScript<number>('return document.documentElement.scrollWidth - document.documentElement.clientWidth');
+    const overflow = await driver.executeScript<number>(
+      'return document.documentElement.scrollWidth - document.documentElement.clientWidth',
+    );
     expect(overflow).toBeLessThanOrEqual(0);
     await press(driver, 'Handoff');
     await see(driver, '.outputs');

@@ -4,7 +4,18 @@ import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { inspectionSchema } from '../src/core/inspect/schema';
 import { logSchema } from '../src/core/log/entries';
-import { By, Key, complaints, keys, openBrowser, press, requests, see, seeText, type Browser } from './browser';
+import {
+  By,
+  Key,
+  complaints,
+  keys,
+  openBrowser,
+  press,
+  requests,
+  see,
+  seeText,
+  type Browser,
+} from './browser';
 
 const row = (name: string): string => `.ledgerrow[data-name="${name}"]`;
 
@@ -68,8 +79,14 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
     await see(driver, '.flaglist .flagcard.current');
     await keys(driver, Key.DOWN);
     await seeText(driver, '#profile h2', 'intmin');
-    const focused = async (): Promise<string> => (await driver.switchTo().activeElement().getAttribute('class')) ?? '';
-    for (const [station, part] of [['1', 'sheet'], ['4', 'sheet'], ['2', 'ledger'], ['2', 'ledger']]) {
+    const focused = async (): Promise<string> =>
+      (await driver.switchTo().activeElement().getAttribute('class')) ?? '';
+    for (const [station, part] of [
+      ['1', 'sheet'],
+      ['4', 'sheet'],
+      ['2', 'ledger'],
+      ['2', 'ledger'],
+    ]) {
       await keys(driver, station);
       expect(await focused()).toContain(part);
       await driver.executeScript('document.activeElement.blur()');
@@ -81,14 +98,30 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
   it('sorts by a column and by file order', async () => {
     const { driver } = browser;
     await press(driver, 'Distinct');
-    await driver.wait(async () => (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'wt_pop', 5000);
+    await driver.wait(
+      async () =>
+        (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'wt_pop',
+      5000,
+    );
     await press(driver, 'Name');
-    await driver.wait(async () => (await (await see(driver, '[aria-rowindex="2"].ledgerrow, .ledgerrow')).getText()).length > 0, 5000);
+    await driver.wait(
+      async () =>
+        (await (await see(driver, '[aria-rowindex="2"].ledgerrow, .ledgerrow')).getText()).length > 0,
+      5000,
+    );
     await driver.executeScript('document.querySelector(".ledger").scrollTop = 0');
-    await driver.wait(async () => (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'adults', 5000);
+    await driver.wait(
+      async () =>
+        (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'adults',
+      5000,
+    );
     await press(driver, 'No.');
     await driver.executeScript('document.querySelector(".ledger").scrollTop = 0');
-    await driver.wait(async () => (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'hhid', 5000);
+    await driver.wait(
+      async () =>
+        (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'hhid',
+      5000,
+    );
   });
 
   it('confirms a kind with one key, and says another', async () => {
@@ -200,15 +233,27 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
     const saved = async (name: string): Promise<string> => {
       await press(driver, name);
       const path = join(downloads, name);
-      await driver.wait(() => existsSync(path) && readFileSync(path).length > 0, 20_000, `${name} was not saved`);
+      await driver.wait(
+        () => existsSync(path) && readFileSync(path).length > 0,
+        20_000,
+        `${name} was not saved`,
+      );
       return readFileSync(path, 'utf8');
     };
     await keys(driver, '4');
-    const inventory = Papa.parse<Record<string, string>>((await saved('upkeep-inventory.csv')).trim(), { header: true });
+    const inventory = Papa.parse<Record<string, string>>((await saved('upkeep-inventory.csv')).trim(), {
+      header: true,
+    });
     expect(inventory.errors).toEqual([]);
     expect(inventory.data).toHaveLength(184);
-    expect(inventory.data.find(({ name }) => name === 'oft_c')).toMatchObject({ missing: '152', missing_codes: '9 no-answer (152)' });
-    expect(inventory.data.find(({ name }) => name === 'intday')).toMatchObject({ kind: 'ordinal', kind_is: 'confirmed' });
+    expect(inventory.data.find(({ name }) => name === 'oft_c')).toMatchObject({
+      missing: '152',
+      missing_codes: '9 no-answer (152)',
+    });
+    expect(inventory.data.find(({ name }) => name === 'intday')).toMatchObject({
+      kind: 'ordinal',
+      kind_is: 'confirmed',
+    });
 
     const inspection = inspectionSchema.parse(JSON.parse(await saved('upkeep-inspection.json')));
     expect(inspection.flags.filter(({ severity }) => severity !== 'note')).toHaveLength(39);
@@ -221,7 +266,9 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
     await driver.get(`file://${join(downloads, 'upkeep-report.html')}`);
     await seeText(driver, 'h1', 'upkeep');
     expect((await driver.findElements(By.css('section.variable'))).length).toBe(184);
-    expect((await driver.findElements(By.css('section.variable svg.chart rect'))).length).toBeGreaterThan(300);
+    expect((await driver.findElements(By.css('section.variable svg.chart rect'))).length).toBeGreaterThan(
+      300,
+    );
     await seeText(driver, 'ol', '9 (no-answer) declared missing in oft_c');
     expect((await requests(driver)).filter((url) => /^https?:/.test(url))).toEqual([]);
     expect(report).not.toContain('<script');
@@ -233,7 +280,9 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
     await driver.switchTo().window(page);
     await driver.navigate().refresh();
     await seeText(driver, '.scope', 'upkeep');
-    const asked = (await requests(driver)).filter((url) => !/^(blob|data|chrome[a-z-]*|about|file):/.test(url));
+    const asked = (await requests(driver)).filter(
+      (url) => !/^(blob|data|chrome[a-z-]*|about|file):/.test(url),
+    );
     expect(asked.length).toBeGreaterThan(3);
     expect(asked.filter((url) => !url.startsWith(inject('address')))).toEqual([]);
     expect(await complaints(driver)).toEqual([]);

@@ -11,12 +11,13 @@ declare module 'vitest' {
 
 const root = join(import.meta.dirname, '..');
 
-const freePort = (): Promise<number> => new Promise((resolve) => {
-  const probe = createServer().listen(0, '127.0.0.1', () => {
-    const address = probe.address();
-    probe.close(() => resolve(typeof address === 'object' && address ? address.port : 3999));
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const address = probe.address();
+      probe.close(() => resolve(typeof address === 'object' && address ? address.port : 3999));
+    });
   });
-});
 
 let server: ChildProcess | null = null;
 
@@ -24,9 +25,18 @@ let server: ChildProcess | null = null;
 export default async function setup(project: TestProject): Promise<() => void> {
   const port = await freePort();
   const address = `http://127.0.0.1:${port}`;
-  server = spawn('node', ['scripts/start.mjs'], { cwd: root, env: { ...process.env, PORT: String(port), HOST: '127.0.0.1' }, stdio: ['ignore', 'inherit', 'inherit'] });
+  server = spawn('node', ['scripts/start.mjs'], {
+    cwd: root,
+    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1' },
+    stdio: ['ignore', 'inherit', 'inherit'],
+  });
   const patience = Date.now() + 300_000;
-  while (!(await fetch(address).then((answer) => answer.ok, () => false))) {
+  while (
+    !(await fetch(address).then(
+      (answer) => answer.ok,
+      () => false,
+    ))
+  ) {
     if (Date.now() > patience || server.exitCode !== null) throw new Error('the program does not answer');
     await new Promise((resolve) => setTimeout(resolve, 300));
   }

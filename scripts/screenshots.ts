@@ -9,8 +9,18 @@ const folder = join(root, 'docs', 'screenshots');
 const PORT = 3998;
 const address = `http://127.0.0.1:${PORT}`;
 
-const server = spawn(process.execPath, ['scripts/start.mjs'], { cwd: root, env: { ...process.env, PORT: String(PORT) }, stdio: 'ignore' });
-while (!(await fetch(address).then((answer) => answer.ok, () => false))) await new Promise((resolve) => setTimeout(resolve, 300));
+const server = spawn(process.execPath, ['scripts/start.mjs'], {
+  cwd: root,
+  env: { ...process.env, PORT: String(PORT) },
+  stdio: 'ignore',
+});
+while (
+  !(await fetch(address).then(
+    (answer) => answer.ok,
+    () => false,
+  ))
+)
+  await new Promise((resolve) => setTimeout(resolve, 300));
 mkdirSync(folder, { recursive: true });
 const { driver } = await openBrowser();
 const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 900));
@@ -29,13 +39,16 @@ try {
   await driver.executeScript("document.documentElement.dataset.bsTheme = 'light'");
   await picture('intake');
   const input = await driver.findElement(By.css('input[type=file]'));
-  await driver.executeScript(`
+  await driver.executeScript(
+    `
     return Promise.all(['upkeep_2019.csv', 'upkeep_2020.csv', 'upkeep_2021.csv', 'upkeep_2022.csv', 'upkeep.xml'].map(async (name) => new File([await (await fetch('/demo/' + name)).blob()], name))).then((files) => {
       const carried = new DataTransfer();
       files.forEach((file) => carried.items.add(file));
       arguments[0].files = carried.files;
       arguments[0].dispatchEvent(new Event('change', { bubbles: true }));
-    });`, input);
+    });`,
+    input,
+  );
   await see(driver, '.firstrows');
   await picture('preview');
   await keys(driver, Key.ENTER);
@@ -60,7 +73,10 @@ try {
   await picture('flags');
   await keys(driver, 's');
   await see(driver, '#standing-code');
-  for (const [code, note] of [['-8', 'the archive’s guide, page 4'], ['98', '']]) {
+  for (const [code, note] of [
+    ['-8', 'the archive’s guide, page 4'],
+    ['98', ''],
+  ]) {
     await (await see(driver, '#standing-code')).sendKeys(code);
     await (await see(driver, '#standing-note')).sendKeys(note, Key.ENTER);
     await settle();

@@ -63,6 +63,11 @@ export function install() {
 export function build() {
   once('build', ['package-lock.json', 'next.config.ts', 'tsconfig.json', 'src'], '.next/BUILD_ID', () => {
     console.log('Building…');
-    must('The build', run('npx', ['next', 'build'], { env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' } }));
+    must(
+      'The build',
+      run('npx', ['next', 'build'], {
+        env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+      }),
+    );
   });
 }

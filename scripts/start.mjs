@@ -5,10 +5,13 @@ import { build, install, root } from './setup.mjs';
 
 const host = process.env.HOST ?? '127.0.0.1';
 
-const isFree = (port) => new Promise((resolve) => {
-  const probe = createServer().once('error', () => resolve(false)).once('listening', () => probe.close(() => resolve(true)));
-  probe.listen(port, host);
-});
+const isFree = (port) =>
+  new Promise((resolve) => {
+    const probe = createServer()
+      .once('error', () => resolve(false))
+      .once('listening', () => probe.close(() => resolve(true)));
+    probe.listen(port, host);
+  });
 
 async function freePort() {
   const wanted = Number(process.env.PORT ?? 3000);
@@ -21,12 +24,21 @@ async function freePort() {
 install();
 build();
 const port = await freePort();
-const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', host, '-p', String(port)], {
-  cwd: root, stdio: ['inherit', 'pipe', 'inherit'], env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
-});
+const server = spawn(
+  process.execPath,
+  ['node_modules/next/dist/bin/next', 'start', '-H', host, '-p', String(port)],
+  {
+    cwd: root,
+    stdio: ['inherit', 'pipe', 'inherit'],
+    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+  },
+);
 server.stdout.on('data', (chunk) => {
   const text = String(chunk);
-  if (/Ready/.test(text)) console.log(`Dig First is at http://${host === '0.0.0.0' ? 'localhost' : host}:${port} (the demo is one click away; Ctrl-C stops it)`);
+  if (/Ready/.test(text))
+    console.log(
+      `Dig First is at http://${host === '0.0.0.0' ? 'localhost' : host}:${port} (the demo is one click away; Ctrl-C stops it)`,
+    );
   else if (/error|warn/i.test(text)) process.stderr.write(text);
 });
 server.on('exit', (code) => process.exit(code ?? 0));

@@ -5,14 +5,20 @@ import { build, install, root, run } from './setup.mjs';
 
 const results = join(root, '.cache', 'results');
 const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
-const DRIVER = ['/usr/bin/chromedriver', '/usr/lib/chromium/chromedriver', '/usr/lib/chromium-browser/chromedriver'];
+const DRIVER = [
+  '/usr/bin/chromedriver',
+  '/usr/lib/chromium/chromedriver',
+  '/usr/lib/chromium-browser/chromedriver',
+];
 
 /** Debian's Chromium and its driver, installed where none is there. */
 function installChromium() {
   const there = () => CHROMIUM.some(existsSync) && DRIVER.some(existsSync);
   if (there()) return true;
   if (process.getuid?.() !== 0 || run('sh', ['-c', 'command -v apt-get >/dev/null']) !== 0) {
-    console.error('The interface tests need Chromium and chromedriver, and may not install them here.\nInstall them as root: apt-get install chromium chromium-driver');
+    console.error(
+      'The interface tests need Chromium and chromedriver, and may not install them here.\nInstall them as root: apt-get install chromium chromium-driver',
+    );
     return false;
   }
   console.log('Installing Chromium and its driver…');
@@ -38,7 +44,14 @@ function check(name, command, args) {
 /** A run of Vitest, counted test by test. A run that dies before it can count is one failure. */
 function tests(name, args) {
   const output = join(results, `${name}.json`);
-  const status = run('npx', ['vitest', 'run', ...args, '--reporter=dot', '--reporter=json', `--outputFile.json=${output}`]);
+  const status = run('npx', [
+    'vitest',
+    'run',
+    ...args,
+    '--reporter=dot',
+    '--reporter=json',
+    `--outputFile.json=${output}`,
+  ]);
   if (!existsSync(output)) return tell(name, 0, 1);
   const { numPassedTests: passed, numFailedTests: failed } = JSON.parse(readFileSync(output, 'utf8'));
   tell(name, passed, status !== 0 && failed === 0 ? 1 : failed);
@@ -51,6 +64,7 @@ mkdirSync(results, { recursive: true });
 run('npx', ['next', 'typegen'], { stdio: 'ignore' });
 check('types', 'npx', ['tsc', '--noEmit']);
 check('lint', 'npx', ['eslint', '.', '--max-warnings=0']);
+check('format', 'npx', ['prettier', '--check', '.', '--log-level', 'warn']);
 tests('unit', []);
 if (installChromium()) {
   build();

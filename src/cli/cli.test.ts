@@ -12,7 +12,10 @@ const path = (name: string): string => join(folder, name);
 
 async function dig(...args: string[]): Promise<{ code: number; out: string; err: string }> {
   try {
-    const { stdout, stderr } = await run('npx', ['tsx', 'src/cli/main.ts', ...args], { cwd: join(import.meta.dirname, '../..'), maxBuffer: 1 << 28 });
+    const { stdout, stderr } = await run('npx', ['tsx', 'src/cli/main.ts', ...args], {
+      cwd: join(import.meta.dirname, '../..'),
+      maxBuffer: 1 << 28,
+    });
     return { code: 0, out: stdout, err: stderr };
   } catch (cause) {
     const { code, stdout, stderr } = cause as { code: number; stdout: string; stderr: string };
@@ -22,13 +25,21 @@ async function dig(...args: string[]): Promise<{ code: number; out: string; err:
 const lines = (err: string): string[] => err.split('\n').filter((line) => line && !line.startsWith('npm '));
 
 describe('dig', () => {
-  beforeAll(async () => void await dig('demo', folder));
+  beforeAll(async () => void (await dig('demo', folder)));
 
   it('inspect prints the inspection and nothing else', async () => {
-    const { code, out } = await dig('inspect', ...[2019, 2020, 2021, 2022].map((year) => path(`upkeep_${year}.csv`)), '--codebook', path('upkeep.xml'));
+    const { code, out } = await dig(
+      'inspect',
+      ...[2019, 2020, 2021, 2022].map((year) => path(`upkeep_${year}.csv`)),
+      '--codebook',
+      path('upkeep.xml'),
+    );
     expect(code).toBe(0);
     const document = inspectionSchema.parse(JSON.parse(out));
-    expect(document).toMatchObject({ rows: 11_902, source: { name: 'upkeep', files: [{ wave: '2019' }, {}, {}, { wave: '2022' }] } });
+    expect(document).toMatchObject({
+      rows: 11_902,
+      source: { name: 'upkeep', files: [{ wave: '2019' }, {}, {}, { wave: '2022' }] },
+    });
     expect(new Set(document.flags.map(({ rule }) => rule)).size).toBeGreaterThanOrEqual(30);
     expect(document.variables.every(({ confirmed }) => !confirmed)).toBe(true);
   });
@@ -38,16 +49,60 @@ describe('dig', () => {
     writeFileSync(path('b.csv'), 'x,y,z\n5,6,7\n');
     const { code, out, err } = await dig('inspect', path('a.csv'), path('b.csv'), '--out', path('o.json'));
     expect([code, out]).toEqual([0, '']);
-    expect(lines(err)).toEqual(['a.csv, line 3: row has 1 cell, 2 expected', 'b.csv has z, which a.csv lacks; the 2 rows before are blank there']);
+    expect(lines(err)).toEqual([
+      'a.csv, line 3: row has 1 cell, 2 expected',
+      'b.csv has z, which a.csv lacks; the 2 rows before are blank there',
+    ]);
     expect(inspectionSchema.parse(JSON.parse(readFileSync(path('o.json'), 'utf8'))).rows).toBe(3);
   });
 
   it.each([
-    ['a delimiter, no header, decimal commas', 'a;1,5\nb;2,25\n', ['--delimiter', 'semicolon', '--header', 'no', '--decimal', ','], { variables: [{ name: 'column_1' }, { name: 'column_2', storage: 'decimal', statistics: { max: 2.25 } }] }],
-    ['the order of dates', 'day\n03/04/2021\n05/06/2021\n', ['--date-order', 'mdy'], { variables: [{ storage: 'date', statistics: { min: '2021-03-04' } }] }],
-    ['texts for nothing', 'x\n1\n2\nNA\n', ['--missing', 'NA'], { variables: [{ counts: { missing: 1, valid: 2 }, missingCodes: [{ code: 'NA', reason: 'other', declaredBy: 'ruling' }] }] }],
-    ['only some rows and columns', 'a,b,c\n1,2,3\n4,5,6\n7,8,9\n', ['--rows', '2', '--columns', 'a,c'], { rows: 2, variables: [{ name: 'a' }, { name: 'c' }], source: { part: { rows: 2, names: ['a', 'c'] }, files: [{ partial: true }] } }],
-    ['titles and an encoding', 'Homes\nof Ostrey\nk\u00e4se,b\n1,2\n', ['--titles', '2', '--encoding', 'utf-8'], { variables: [{ name: 'käse' }, { name: 'b' }] }],
+    [
+      'a delimiter, no header, decimal commas',
+      'a;1,5\nb;2,25\n',
+      ['--delimiter', 'semicolon', '--header', 'no', '--decimal', ','],
+      {
+        variables: [
+          { name: 'column_1' },
+          { name: 'column_2', storage: 'decimal', statistics: { max: 2.25 } },
+        ],
+      },
+    ],
+    [
+      'the order of dates',
+      'day\n03/04/2021\n05/06/2021\n',
+      ['--date-order', 'mdy'],
+      { variables: [{ storage: 'date', statistics: { min: '2021-03-04' } }] },
+    ],
+    [
+      'texts for nothing',
+      'x\n1\n2\nNA\n',
+      ['--missing', 'NA'],
+      {
+        variables: [
+          {
+            counts: { missing: 1, valid: 2 },
+            missingCodes: [{ code: 'NA', reason: 'other', declaredBy: 'ruling' }],
+          },
+        ],
+      },
+    ],
+    [
+      'only some rows and columns',
+      'a,b,c\n1,2,3\n4,5,6\n7,8,9\n',
+      ['--rows', '2', '--columns', 'a,c'],
+      {
+        rows: 2,
+        variables: [{ name: 'a' }, { name: 'c' }],
+        source: { part: { rows: 2, names: ['a', 'c'] }, files: [{ partial: true }] },
+      },
+    ],
+    [
+      'titles and an encoding',
+      'Homes\nof Ostrey\nk\u00e4se,b\n1,2\n',
+      ['--titles', '2', '--encoding', 'utf-8'],
+      { variables: [{ name: 'käse' }, { name: 'b' }] },
+    ],
   ])('inspect takes %s from its options', async (_, text, options, expected) => {
     writeFileSync(path('o.csv'), text);
     const { code, out, err } = await dig('inspect', path('o.csv'), ...options);
@@ -56,60 +111,191 @@ describe('dig', () => {
   });
 
   it('inspect proposes by standing rules, and says what is wrong with a file that holds none', async () => {
-    writeFileSync(path('s.csv'), `age,hours\n${Array.from({ length: 60 }, (_, i) => `${i % 10 ? 20 + i : -8},${i % 40}`).join('\n')}\n`);
-    writeFileSync(path('standing.json'), JSON.stringify({ format: 'dig-first-standing-rules', version: 1, rules: [{ id: 'a', code: '-8', reason: 'not-asked', names: '*', note: 'the guide' }] }));
+    writeFileSync(
+      path('s.csv'),
+      `age,hours\n${Array.from({ length: 60 }, (_, i) => `${i % 10 ? 20 + i : -8},${i % 40}`).join('\n')}\n`,
+    );
+    writeFileSync(
+      path('standing.json'),
+      JSON.stringify({
+        format: 'dig-first-standing-rules',
+        version: 1,
+        rules: [{ id: 'a', code: '-8', reason: 'not-asked', names: '*', note: 'the guide' }],
+      }),
+    );
     const { code, out } = await dig('inspect', path('s.csv'), '--standing-rules', path('standing.json'));
     expect(code).toBe(0);
-    expect(inspectionSchema.parse(JSON.parse(out)).flags.filter(({ codes }) => codes.includes('-8'))).toMatchObject([{ rule: 'standing-rule', variables: ['age'], codes: ['-8'], rows: 6, reason: 'not-asked' }]);
-    writeFileSync(path('standing.json'), JSON.stringify({ format: 'dig-first-standing-rules', version: 1, rules: [{ id: 'a', code: '-8', reason: 'forgotten', names: '*', note: '' }] }));
+    expect(
+      inspectionSchema.parse(JSON.parse(out)).flags.filter(({ codes }) => codes.includes('-8')),
+    ).toMatchObject([
+      { rule: 'standing-rule', variables: ['age'], codes: ['-8'], rows: 6, reason: 'not-asked' },
+    ]);
+    writeFileSync(
+      path('standing.json'),
+      JSON.stringify({
+        format: 'dig-first-standing-rules',
+        version: 1,
+        rules: [{ id: 'a', code: '-8', reason: 'forgotten', names: '*', note: '' }],
+      }),
+    );
     const bad = await dig('inspect', path('s.csv'), '--standing-rules', path('standing.json'));
     expect(bad.code).toBe(2);
-    expect(lines(bad.err)[0]).toMatch(/standing\.json.*rules\.0\.reason.*this is no file of standing rules that is known here/);
+    expect(lines(bad.err)[0]).toMatch(
+      /standing\.json.*rules\.0\.reason.*this is no file of standing rules that is known here/,
+    );
   });
 
   it('inspect finds the wave, or makes it', async () => {
     writeFileSync(path('h_2020.csv'), 'id,n\na,1\n');
     writeFileSync(path('h_2021.csv'), 'id,n\na,2\nb,3\n');
-    const { out, err } = await dig('inspect', path('h_2020.csv'), path('h_2021.csv'), '--wave-from', 'file-name');
-    expect(inspectionSchema.parse(JSON.parse(out)).variables.at(-1)).toMatchObject({ name: 'wave', frequencies: [{ code: '2020', count: 1 }, { code: '2021', count: 2 }] });
+    const { out, err } = await dig(
+      'inspect',
+      path('h_2020.csv'),
+      path('h_2021.csv'),
+      '--wave-from',
+      'file-name',
+    );
+    expect(inspectionSchema.parse(JSON.parse(out)).variables.at(-1)).toMatchObject({
+      name: 'wave',
+      frequencies: [
+        { code: '2020', count: 1 },
+        { code: '2021', count: 2 },
+      ],
+    });
     expect(lines(err)).toEqual(['wave was made of what the files are called: 2020, 2021']);
   });
 
   it('inspect lays a saved log over the extract first, and tells what does not fit', async () => {
-    writeFileSync(path('h.csv'), `id,rooms,town\n${Array.from({ length: 40 }, (_, i) => `H${100 + i},${i % 8 === 7 ? 99 : 1 + (i % 6)},${i === 3 ? 'fenwater' : 'Fenwater'}`).join('\n')}\n`);
-    const entry = (id: string, decision: object): object => ({ id, at: '2026-01-05T10:00:00Z', why: null, ...decision });
-    writeFileSync(path('log.json'), JSON.stringify({ format: 'dig-first-log', version: 1, extract: 'h', entries: [
-      entry('1', { type: 'declare-missing', variables: ['rooms', 'gone'], codes: [{ code: '99', reason: 'refused' }], rule: 'sentinel-code' }),
-      entry('2', { type: 'merge-codes', variables: ['town'], codes: ['fenwater'], into: 'Fenwater', rule: 'variant-spelling' }),
-      entry('3', { type: 'set-aside', rows: [0, 4000], rule: null }),
-      entry('4', { type: 'accept-universe', variable: 'rooms', by: 'boiler', shut: ['2'] }),
-      entry('5', { type: 'merge-codes', variables: ['town'], codes: ['Fenwatter'], into: 'Fenwater', rule: null }),
-    ] }));
+    writeFileSync(
+      path('h.csv'),
+      `id,rooms,town\n${Array.from({ length: 40 }, (_, i) => `H${100 + i},${i % 8 === 7 ? 99 : 1 + (i % 6)},${i === 3 ? 'fenwater' : 'Fenwater'}`).join('\n')}\n`,
+    );
+    const entry = (id: string, decision: object): object => ({
+      id,
+      at: '2026-01-05T10:00:00Z',
+      why: null,
+      ...decision,
+    });
+    writeFileSync(
+      path('log.json'),
+      JSON.stringify({
+        format: 'dig-first-log',
+        version: 1,
+        extract: 'h',
+        entries: [
+          entry('1', {
+            type: 'declare-missing',
+            variables: ['rooms', 'gone'],
+            codes: [{ code: '99', reason: 'refused' }],
+            rule: 'sentinel-code',
+          }),
+          entry('2', {
+            type: 'merge-codes',
+            variables: ['town'],
+            codes: ['fenwater'],
+            into: 'Fenwater',
+            rule: 'variant-spelling',
+          }),
+          entry('3', { type: 'set-aside', rows: [0, 4000], rule: null }),
+          entry('4', { type: 'accept-universe', variable: 'rooms', by: 'boiler', shut: ['2'] }),
+          entry('5', {
+            type: 'merge-codes',
+            variables: ['town'],
+            codes: ['Fenwatter'],
+            into: 'Fenwater',
+            rule: null,
+          }),
+        ],
+      }),
+    );
     const { code, out, err } = await dig('inspect', path('h.csv'), '--rulings', path('log.json'));
     expect(code).toBe(0);
     const { variables } = inspectionSchema.parse(JSON.parse(out));
-    expect(variables.slice(1)).toMatchObject([{ name: 'rooms', counts: { all: 39, missing: 5 } }, { name: 'town', counts: { distinct: 1, valid: 39 }, frequencies: [{ code: 'Fenwater', count: 39, spellings: ['Fenwater', 'fenwater'] }] }]);
-    expect(lines(err)).toEqual(['did not fit: 99 (refused) declared missing in rooms, gone (there is no gone here)', 'did not fit: 2 rows set aside (1, 4001) (there are only 40 rows)',
-      'did not fit: rooms not asked where boiler is 2 (there is no boiler here)', 'did not fit: “Fenwatter” taken for “Fenwater” in town (no row holds Fenwatter)']);
+    expect(variables.slice(1)).toMatchObject([
+      { name: 'rooms', counts: { all: 39, missing: 5 } },
+      {
+        name: 'town',
+        counts: { distinct: 1, valid: 39 },
+        frequencies: [{ code: 'Fenwater', count: 39, spellings: ['Fenwater', 'fenwater'] }],
+      },
+    ]);
+    expect(lines(err)).toEqual([
+      'did not fit: 99 (refused) declared missing in rooms, gone (there is no gone here)',
+      'did not fit: 2 rows set aside (1, 4001) (there are only 40 rows)',
+      'did not fit: rooms not asked where boiler is 2 (there is no boiler here)',
+      'did not fit: “Fenwatter” taken for “Fenwater” in town (no row holds Fenwatter)',
+    ]);
     writeFileSync(path('nolog.json'), '{"format":"other"}');
-    expect((await dig('inspect', path('h.csv'), '--rulings', path('nolog.json'))).err).toMatch(/nolog\.json, element format: this is no dig log/);
+    expect((await dig('inspect', path('h.csv'), '--rulings', path('nolog.json'))).err).toMatch(
+      /nolog\.json, element format: this is no dig log/,
+    );
   });
 
   it('inspect reads the fixed-width twin by its codebook', async () => {
-    const { code, out } = await dig('inspect', path('upkeep_2022_fixed.dat'), '--codebook', path('upkeep_2022_fixed.xml'));
+    const { code, out } = await dig(
+      'inspect',
+      path('upkeep_2022_fixed.dat'),
+      '--codebook',
+      path('upkeep_2022_fixed.xml'),
+    );
     expect(code).toBe(0);
-    expect(inspectionSchema.parse(JSON.parse(out))).toMatchObject({ rows: 2987, source: { files: [{ form: 'fixed-width', columns: 184 }] } });
+    expect(inspectionSchema.parse(JSON.parse(out))).toMatchObject({
+      rows: 2987,
+      source: { files: [{ form: 'fixed-width', columns: 184 }] },
+    });
   });
 
   it.each([
     ['no such file', () => [path('none.csv')], /none\.csv: there is no such file/],
-    ['an empty file', () => { writeFileSync(path('e.csv'), ''); return [path('e.csv')]; }, /e\.csv: the file is empty/],
-    ['an unclosed quote', () => { writeFileSync(path('q.csv'), 'a,b\n1,"2\n'); return [path('q.csv')]; }, /q\.csv, line 2: /],
-    ['a broken codebook', () => { writeFileSync(path('k.xml'), '<codeBook>\n<var>'); return [path('a.csv'), '--codebook', path('k.xml')]; }, /k\.xml, line 2.*element/],
-    ['a data file given as codebook', () => { writeFileSync(path('d.csv'), 'x,y\n1,2\n3,4\n'); return [path('a.csv'), '--codebook', path('d.csv')]; }, /d\.csv: this is no codebook/],
-    ['a codebook without data', () => { writeFileSync(path('c.xml'), '<codeBook><dataDscr><var name="a"/></dataDscr></codeBook>'); return [path('c.xml')]; }, /there is no data here/],
+    [
+      'an empty file',
+      () => {
+        writeFileSync(path('e.csv'), '');
+        return [path('e.csv')];
+      },
+      /e\.csv: the file is empty/,
+    ],
+    [
+      'an unclosed quote',
+      () => {
+        writeFileSync(path('q.csv'), 'a,b\n1,"2\n');
+        return [path('q.csv')];
+      },
+      /q\.csv, line 2: /,
+    ],
+    [
+      'a broken codebook',
+      () => {
+        writeFileSync(path('k.xml'), '<codeBook>\n<var>');
+        return [path('a.csv'), '--codebook', path('k.xml')];
+      },
+      /k\.xml, line 2.*element/,
+    ],
+    [
+      'a data file given as codebook',
+      () => {
+        writeFileSync(path('d.csv'), 'x,y\n1,2\n3,4\n');
+        return [path('a.csv'), '--codebook', path('d.csv')];
+      },
+      /d\.csv: this is no codebook/,
+    ],
+    [
+      'a codebook without data',
+      () => {
+        writeFileSync(path('c.xml'), '<codeBook><dataDscr><var name="a"/></dataDscr></codeBook>');
+        return [path('c.xml')];
+      },
+      /there is no data here/,
+    ],
     ['a sheet that is not there', () => [path('a.csv'), '--sheet', 'Homes', '--form', 'workbook'], /a\.csv/],
-    ['JSON that breaks off', () => { writeFileSync(path('j.json'), '[{"a":1},\n{"a"'); return [path('j.json')]; }, /j\.json, line 2: the JSON ends/],
+    [
+      'JSON that breaks off',
+      () => {
+        writeFileSync(path('j.json'), '[{"a":1},\n{"a"');
+        return [path('j.json')];
+      },
+      /j\.json, line 2: the JSON ends/,
+    ],
     ['a delimiter of two signs', () => [path('a.csv'), '--delimiter', '::'], /no single character/],
     ['a folder', () => [folder], /this is no file/],
     ['no file at all', () => [], /missing required argument/],

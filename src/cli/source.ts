@@ -10,11 +10,19 @@ export function fileSource(path: string): ByteSource {
   try {
     const found = statSync(path);
     if (!found.isFile()) throw new InputError({ file: path, says: 'this is no file; name the file itself' });
-    return { name, bytes: found.size, open: () => createReadStream(path, { highWaterMark: 1 << 20 }), slice: (from, to) => slice(path, from, to) };
+    return {
+      name,
+      bytes: found.size,
+      open: () => createReadStream(path, { highWaterMark: 1 << 20 }),
+      slice: (from, to) => slice(path, from, to),
+    };
   } catch (cause) {
     if (cause instanceof InputError) throw cause;
     const { code } = cause as NodeJS.ErrnoException;
-    throw new InputError({ file: path, says: code === 'ENOENT' ? 'there is no such file; check the path' : `cannot be read (${code})` });
+    throw new InputError({
+      file: path,
+      says: code === 'ENOENT' ? 'there is no such file; check the path' : `cannot be read (${code})`,
+    });
   }
 }
 

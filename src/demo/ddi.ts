@@ -1,7 +1,8 @@
 import type { Item } from './item';
 import { MISPUBLISHED } from './panel';
 
-const escape = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+const escape = (text: string): string =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
 
 /** Where each item stands in a line of fixed-width text: one-based columns, both included. */
 export type Places = ReadonlyMap<string, { start: number; end: number }>;
@@ -33,16 +34,24 @@ ${items.map((item, i) => variableXml(item, i, rows, places)).join('\n')}
 `;
 }
 
-function variableXml(item: Item, index: number, rows: readonly (readonly string[])[], places: Places | undefined): string {
+function variableXml(
+  item: Item,
+  index: number,
+  rows: readonly (readonly string[])[],
+  places: Places | undefined,
+): string {
   const place = places?.get(item.name);
   const attributes = [
-    `ID="V${index + 1}"`, `name="${item.name}"`,
+    `ID="V${index + 1}"`,
+    `name="${item.name}"`,
     item.interval && `intrvl="${item.interval === 'continuous' ? 'contin' : 'discrete'}"`,
-    item.weight && 'wgt="wgt"', item.units && `measUnit="${escape(item.units)}"`,
+    item.weight && 'wgt="wgt"',
+    item.units && `measUnit="${escape(item.units)}"`,
     place && item.decimals && `dcml="${item.decimals}"`,
   ].filter(Boolean);
   const parts = [
-    place && `<location StartPos="${place.start}" EndPos="${place.end}" width="${place.end - place.start + 1}" RecSegNo="1"/>`,
+    place &&
+      `<location StartPos="${place.start}" EndPos="${place.end}" width="${place.end - place.start + 1}" RecSegNo="1"/>`,
     `<labl>${escape(item.label)}</labl>`,
     item.question && `<qstn><qstnLit>${escape(item.question)}</qstnLit></qstn>`,
     item.universe && `<universe>${escape(item.universe)}</universe>`,
@@ -52,7 +61,11 @@ function variableXml(item: Item, index: number, rows: readonly (readonly string[
   return `    <var ${attributes.join(' ')}>\n${parts.map((part) => `      ${part}`).join('\n')}\n    </var>`;
 }
 
-function categoriesXml({ name, codes = [] }: Item, column: number, rows: readonly (readonly string[])[]): string[] {
+function categoriesXml(
+  { name, codes = [] }: Item,
+  column: number,
+  rows: readonly (readonly string[])[],
+): string[] {
   if (codes.length === 0) return [];
   const counts = new Map(codes.map(([code]) => [String(code), 0]));
   for (const row of rows) {
@@ -62,7 +75,9 @@ function categoriesXml({ name, codes = [] }: Item, column: number, rows: readonl
   const off = MISPUBLISHED.find(({ variable }) => variable === name);
   return codes.map(([code, label, missing]) => {
     const moved = off?.codes.indexOf(String(code)) ?? -1;
-    const published = (counts.get(String(code)) ?? 0) + (moved === 0 ? -(off?.rows ?? 0) : moved === 1 ? (off?.rows ?? 0) : 0);
+    const published =
+      (counts.get(String(code)) ?? 0) +
+      (moved === 0 ? -(off?.rows ?? 0) : moved === 1 ? (off?.rows ?? 0) : 0);
     return `<catgry${missing ? ' missing="Y"' : ''}><catValu>${code}</catValu><labl>${escape(label)}</labl><catStat type="freq">${published}</catStat></catgry>`;
   });
 }

@@ -28,11 +28,32 @@ export function filesOf({ items, waves, truth }: Panel): DemoFile[] {
   const fixed = `upkeep_${last.year}_fixed`;
   const twin = once(() => fixedWidth(items, last.rows));
   return [
-    ...waves.map(({ year, rows }) => file(`upkeep_${year}.csv`, CSV, () => `${[names, ...rows].map(delimited).join('\r\n')}\r\n`)),
-    file('upkeep.xml', XML, () => codebookXml({ title: 'Ostrey Upkeep Panel, 2019 to 2022', files: waves.map(({ year }) => `upkeep_${year}.csv`), items, rows: waves.flatMap(({ rows, stray }) => rows.filter((_, row) => !stray.includes(row))) })),
+    ...waves.map(({ year, rows }) =>
+      file(`upkeep_${year}.csv`, CSV, () => `${[names, ...rows].map(delimited).join('\r\n')}\r\n`),
+    ),
+    file('upkeep.xml', XML, () =>
+      codebookXml({
+        title: 'Ostrey Upkeep Panel, 2019 to 2022',
+        files: waves.map(({ year }) => `upkeep_${year}.csv`),
+        items,
+        rows: waves.flatMap(({ rows, stray }) => rows.filter((_, row) => !stray.includes(row))),
+      }),
+    ),
     file(`${fixed}.dat`, 'text/plain; charset=utf-8', () => twin().text),
-    file(`${fixed}.xml`, XML, () => codebookXml({ title: `Ostrey Upkeep Panel, wave of ${last.year}, fixed width`, files: [`${fixed}.dat`], items, rows: last.rows, places: twin().places })),
-    file('truth.json', 'application/json; charset=utf-8', () => `${JSON.stringify({ panel: 'Ostrey Upkeep Panel', faults: truth }, null, 1)}\n`),
+    file(`${fixed}.xml`, XML, () =>
+      codebookXml({
+        title: `Ostrey Upkeep Panel, wave of ${last.year}, fixed width`,
+        files: [`${fixed}.dat`],
+        items,
+        rows: last.rows,
+        places: twin().places,
+      }),
+    ),
+    file(
+      'truth.json',
+      'application/json; charset=utf-8',
+      () => `${JSON.stringify({ panel: 'Ostrey Upkeep Panel', faults: truth }, null, 1)}\n`,
+    ),
   ];
 }
 
@@ -43,7 +64,13 @@ function once<T extends object | string>(make: () => T): () => T {
 
 function file(name: string, type: string, make: () => string): DemoFile {
   const text = once(make);
-  return { name, type, get text() { return text(); } };
+  return {
+    name,
+    type,
+    get text() {
+      return text();
+    },
+  };
 }
 
 /** A row as delimited text (RFC 4180); hardly any needs quotes, and looking is much quicker than quoting. */
@@ -51,12 +78,19 @@ function delimited(row: readonly string[]): string {
   const joined = row.join(',');
   let commas = 0;
   for (let at = joined.indexOf(','); at >= 0; at = joined.indexOf(',', at + 1)) commas++;
-  return commas === row.length - 1 && !/["\r\n]|(?:^|,) | (?:,|$)/.test(joined) ? joined : Papa.unparse([[...row]], { newline: '\r\n' });
+  return commas === row.length - 1 && !/["\r\n]|(?:^|,) | (?:,|$)/.test(joined)
+    ? joined
+    : Papa.unparse([[...row]], { newline: '\r\n' });
 }
 
 /** The rows in fixed width: numbers to the right, texts to the left, decimal points left out where the codebook implies them. */
-function fixedWidth(items: readonly Item[], rows: readonly (readonly string[])[]): { text: string; places: Places } {
-  const cells = items.map(({ decimals }, column) => rows.map((row) => (decimals ? row[column].replace('.', '') : row[column])));
+function fixedWidth(
+  items: readonly Item[],
+  rows: readonly (readonly string[])[],
+): { text: string; places: Places } {
+  const cells = items.map(({ decimals }, column) =>
+    rows.map((row) => (decimals ? row[column].replace('.', '') : row[column])),
+  );
   const widths = cells.map((column) => column.reduce((widest, cell) => Math.max(widest, cell.length), 1));
   const places = new Map<string, { start: number; end: number }>();
   let start = 1;
@@ -64,12 +98,24 @@ function fixedWidth(items: readonly Item[], rows: readonly (readonly string[])[]
     places.set(name, { start, end: start + widths[column] - 1 });
     start += widths[column];
   });
-  const padded = cells.map((column, i) => column.map((cell) => (/^-?[\d.]+$/.test(cell) ? cell.padStart(widths[i]) : cell.padEnd(widths[i]))));
-  return { text: rows.map((_, row) => `${padded.map((column) => column[row]).join('')}\r\n`).join(''), places };
+  const padded = cells.map((column, i) =>
+    column.map((cell) => (/^-?[\d.]+$/.test(cell) ? cell.padStart(widths[i]) : cell.padEnd(widths[i]))),
+  );
+  return {
+    text: rows.map((_, row) => `${padded.map((column) => column[row]).join('')}\r\n`).join(''),
+    places,
+  };
 }
 
 /** The delimited waves and their codebook in one archive, to be saved. */
 export function demoArchive(): Uint8Array<ArrayBuffer> {
   const wanted = demoFiles().filter(({ name }) => /^upkeep(_\d{4}\.csv|\.xml)$/.test(name));
-  return new Uint8Array(zipSync(Object.fromEntries(wanted.map(({ name, text }) => [name, [strToU8(text), { mtime: new Date(2023, 1, 14) }]])), { level: 6 }));
+  return new Uint8Array(
+    zipSync(
+      Object.fromEntries(
+        wanted.map(({ name, text }) => [name, [strToU8(text), { mtime: new Date(2023, 1, 14) }]]),
+      ),
+      { level: 6 },
+    ),
+  );
 }

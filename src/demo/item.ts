@@ -66,14 +66,21 @@ export interface Fault {
 
 export const NO_ANSWER: Code = [9, 'No answer', 'missing'];
 export const REFUSED: Code = [99, 'Refused', 'missing'];
-export const YES_NO: readonly Code[] = [[1, 'Yes'], [2, 'No']];
+export const YES_NO: readonly Code[] = [
+  [1, 'Yes'],
+  [2, 'No'],
+];
 
 /** With probability `p` the code of no answer instead of what was drawn. */
-export const sometimes = (p: number, code: number, draw: Item['draw']): Item['draw'] =>
-  (household, chance) => (chance.odds(p) ? code : draw(household, chance));
+export const sometimes =
+  (p: number, code: number, draw: Item['draw']): Item['draw'] =>
+  (household, chance) =>
+    chance.odds(p) ? code : draw(household, chance);
 /** Blank for households that were not asked. */
-export const askedIf = (asked: (household: Household) => boolean, draw: Item['draw']): Item['draw'] =>
-  (household, chance) => (asked(household) ? draw(household, chance) : null);
+export const askedIf =
+  (asked: (household: Household) => boolean, draw: Item['draw']): Item['draw'] =>
+  (household, chance) =>
+    asked(household) ? draw(household, chance) : null;
 /** A step of a scale from `low` to `high` around a centre. */
 export const step = (low: number, high: number, centre: number, spread: number, chance: Chance): number =>
   Math.min(high, Math.max(low, Math.round(centre + spread * chance.normal())));

@@ -5,7 +5,9 @@ let engine: Comlink.Remote<Engine> | null = null;
 
 /** The engine behind its worker; one for the page. */
 export function engineOf(): Comlink.Remote<Engine> {
-  engine ??= Comlink.wrap<Engine>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'engine' }));
+  engine ??= Comlink.wrap<Engine>(
+    new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'engine' }),
+  );
   return engine;
 }
 

@@ -1,5 +1,14 @@
 import { linkCodebooks } from '../core/codebook/link';
-import type { Codebook, CodebookForm, Extract, FileSource, Marks, Notice, Part, Variable } from '../core/extract/extract';
+import type {
+  Codebook,
+  CodebookForm,
+  Extract,
+  FileSource,
+  Marks,
+  Notice,
+  Part,
+  Variable,
+} from '../core/extract/extract';
 import { Stopped, InputError, type Problem } from '../core/extract/problem';
 import type { Kind } from '../core/extract/words';
 import type { Flag } from '../core/flags/rule';
@@ -12,7 +21,19 @@ import { Inspector } from '../core/inspect/inspect';
 import type { InspectedVariable } from '../core/inspect/schema';
 import { profileOf, type Profile } from '../core/inspect/profile';
 import { evidenceOf, type Evidence } from '../core/inspect/evidence';
-import { codesOf, effectsOf, holdingOf, likeOf, peekOf, understoodOf, type CodeHeld, type KindEffect, type Like, type Peeked, type UnderstoodLine } from '../core/inspect/questions';
+import {
+  codesOf,
+  effectsOf,
+  holdingOf,
+  likeOf,
+  peekOf,
+  understoodOf,
+  type CodeHeld,
+  type KindEffect,
+  type Like,
+  type Peeked,
+  type UnderstoodLine,
+} from '../core/inspect/questions';
 import { recordOf, type RecordCard } from '../core/inspect/record';
 import type { Summary } from '../core/inspect/summary';
 import { batteryOf, groupedBy, type Battery, type Grouped } from '../core/inspect/together';
@@ -107,7 +128,11 @@ export class Engine {
   private memo = new Map<string, unknown>();
 
   /** Finds out what the files are; nothing is decided yet. */
-  async look(handed: HandedFile[], chosen: Record<string, Partial<Reading>>, marks: Marks = {}): Promise<{ found: Found[]; notices: string[] }> {
+  async look(
+    handed: HandedFile[],
+    chosen: Record<string, Partial<Reading>>,
+    marks: Marks = {},
+  ): Promise<{ found: Found[]; notices: string[] }> {
     if (handed.length === 0) this.memo = new Map();
     const { brought, notices } = await this.bring(handed, chosen, marks);
     return { found: brought.map(foundOf), notices };
@@ -118,10 +143,19 @@ export class Engine {
    * @param log rulings laid over it at once, where it was known in part before
    * @param name what the extract is called, where a person said
    */
-  read(plan: Plan, log: Entry[], name: string | null, progress: (now: Progress) => void): Promise<Answer<Opened>> {
+  read(
+    plan: Plan,
+    log: Entry[],
+    name: string | null,
+    progress: (now: Progress) => void,
+  ): Promise<Answer<Opened>> {
     return this.working(plan.handed[0]?.file.name ?? 'the files', async () => {
       const { received, codebooks } = await this.receive(plan, progress);
-      return this.openExtract(linkCodebooks(name === null ? received : { ...received, name }, codebooks), log, progress);
+      return this.openExtract(
+        linkCodebooks(name === null ? received : { ...received, name }, codebooks),
+        log,
+        progress,
+      );
     });
   }
 
@@ -131,9 +165,18 @@ export class Engine {
       const { extract } = this.opened;
       const { brought } = await this.bring(plan.handed, plan.chosen);
       const kept = brought.filter(({ key }) => !plan.left.includes(key));
-      const codebooks = [...extract.codebooks, ...kept.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : []))];
+      const codebooks = [
+        ...extract.codebooks,
+        ...kept.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : [])),
+      ];
       const hasData = kept.some(({ what }) => what === 'data');
-      const more = hasData ? withFiles(extract, (await this.receive({ ...plan, part: extract.part ?? null, waveFrom: 'none' }, progress)).received) : extract;
+      const more = hasData
+        ? withFiles(
+            extract,
+            (await this.receive({ ...plan, part: extract.part ?? null, waveFrom: 'none' }, progress))
+              .received,
+          )
+        : extract;
       return this.openExtract(linkCodebooks(more, codebooks), log, progress);
     });
   }
@@ -148,28 +191,53 @@ export class Engine {
     return this.changed((extract) => withWaves(extract, waves), log, progress);
   }
 
-  private changed(change: (extract: Extract) => Extract, log: Entry[], progress: (now: Progress) => void): Promise<Answer<Opened>> {
+  private changed(
+    change: (extract: Extract) => Extract,
+    log: Entry[],
+    progress: (now: Progress) => void,
+  ): Promise<Answer<Opened>> {
     return this.working(this.opened.extract.name, () => {
       const { extract } = this.opened;
       return this.openExtract(linkCodebooks(change(extract), extract.codebooks), log, progress);
     });
   }
 
-  private bring(handed: readonly HandedFile[], chosen: Record<string, Partial<Reading>>, marks?: Marks): ReturnType<typeof bring> {
-    return bring(handed.map(({ key, file }): Handed => ({ key, source: fileSource(file) })), new Map(Object.entries(chosen)), this.memo, marks);
+  private bring(
+    handed: readonly HandedFile[],
+    chosen: Record<string, Partial<Reading>>,
+    marks?: Marks,
+  ): ReturnType<typeof bring> {
+    return bring(
+      handed.map(({ key, file }): Handed => ({ key, source: fileSource(file) })),
+      new Map(Object.entries(chosen)),
+      this.memo,
+      marks,
+    );
   }
 
-  private async receive(plan: Plan, progress: (now: Progress) => void): Promise<{ received: Extract; codebooks: Codebook[] }> {
+  private async receive(
+    plan: Plan,
+    progress: (now: Progress) => void,
+  ): Promise<{ received: Extract; codebooks: Codebook[] }> {
     const { brought } = await this.bring(plan.handed, plan.chosen);
     const kept = brought.filter(({ key }) => !plan.left.includes(key));
     const data = kept.filter((one) => one.what === 'data');
-    if (data.length === 0) throw new InputError({ file: plan.handed[0]?.file.name ?? 'the files', says: 'there is no data among the files; bring the data that the codebook describes' });
+    if (data.length === 0)
+      throw new InputError({
+        file: plan.handed[0]?.file.name ?? 'the files',
+        says: 'there is no data among the files; bring the data that the codebook describes',
+      });
     const whole = data.reduce((sum, { bytes }) => sum + bytes, 0);
     let finished = 0;
     let last = '';
     let current = 0;
     const received = await readExtract(
-      data.map(({ key, source, look, layout }) => ({ source, look, layout, ...(plan.waves[key] ? { wave: plan.waves[key] } : {}) })),
+      data.map(({ key, source, look, layout }) => ({
+        source,
+        look,
+        layout,
+        ...(plan.waves[key] ? { wave: plan.waves[key] } : {}),
+      })),
       {
         progress: (file, bytes, rows) => {
           if (file !== last && last) finished += current;
@@ -241,7 +309,13 @@ export class Engine {
       return { ok: true, value: await this.openExtract(await openKept(id), log, progress) };
     } catch (cause) {
       if (cause instanceof Stopped) return { ok: false, problem: null };
-      return { ok: false, problem: { file: 'the kept extract', says: `cannot be opened (${(cause as Error).message}); remove it and read the file again` } };
+      return {
+        ok: false,
+        problem: {
+          file: 'the kept extract',
+          says: `cannot be opened (${(cause as Error).message}); remove it and read the file again`,
+        },
+      };
     }
   }
 
@@ -263,7 +337,10 @@ export class Engine {
   lay(log: Entry[]): { summaries: Summary[]; flags: Flag[] } {
     const { opened } = this;
     const names = opened.lay(foldLog(log));
-    return { summaries: opened.summaries(opened.variables.filter(({ name }) => names.has(name))), flags: opened.flags };
+    return {
+      summaries: opened.summaries(opened.variables.filter(({ name }) => names.has(name))),
+      flags: opened.flags,
+    };
   }
 
   /** Variables of one list of codes as one table. */
@@ -276,13 +353,18 @@ export class Engine {
     const { opened } = this;
     const one = this.found(name);
     const other = by === null ? null : this.found(by);
-    return one && (by === null || other) ? groupedBy(one.variable, one.inspected, other, opened.extract.files, opened.weighting, opened.setAside) : null;
+    return one && (by === null || other)
+      ? groupedBy(one.variable, one.inspected, other, opened.extract.files, opened.weighting, opened.setAside)
+      : null;
   }
 
   /** A chart as an SVG file. */
   chart(name: string, binWidth: number | null, all = false): string | null {
     const profile = this.profile(name, binWidth, all);
-    return profile && chartFile(profile.picture, `${name}${profile.variable.label ? `: ${profile.variable.label}` : ''}`);
+    return (
+      profile &&
+      chartFile(profile.picture, `${name}${profile.variable.label ? `: ${profile.variable.label}` : ''}`)
+    );
   }
 
   /** Several variables as the inspection documents them. */
@@ -297,7 +379,14 @@ export class Engine {
     const { opened } = this;
     const variable = opened.extract.variables.find((candidate) => candidate.name === name);
     const inspected = opened.named(name);
-    return variable && inspected ? profileOf(variable, inspected, opened.flags, { binWidth, all, weighted: opened.weighted(name), asked: opened.asked(name) }) : null;
+    return variable && inspected
+      ? profileOf(variable, inspected, opened.flags, {
+          binWidth,
+          all,
+          weighted: opened.weighted(name),
+          asked: opened.asked(name),
+        })
+      : null;
   }
 
   inventory(names: string[]): string {
@@ -323,7 +412,11 @@ export class Engine {
     return this.inspector;
   }
 
-  private async openExtract(extract: Extract, log: Entry[], progress: (now: Progress) => void): Promise<Opened> {
+  private async openExtract(
+    extract: Extract,
+    log: Entry[],
+    progress: (now: Progress) => void,
+  ): Promise<Opened> {
     const inspector = new Inspector(extract, this.standing);
     inspector.lay(foldLog(log));
     const whole = extract.variables.length;
@@ -339,14 +432,28 @@ export class Engine {
     await step('Getting to know the variables', inspector.prepare());
     await step('Looking for suspicious codes', inspector.raise());
     this.inspector = inspector;
-    const tells = inspector.variables.find(({ kind }) => kind === 'identifier')?.name ?? extract.variables[0]?.name ?? null;
+    const tells =
+      inspector.variables.find(({ kind }) => kind === 'identifier')?.name ??
+      extract.variables[0]?.name ??
+      null;
     const column = extract.variables.find(({ name }) => name === tells)?.column;
     const starts = fileStarts(extract.files);
     return {
       name: extract.name,
       rows: extract.rows,
-      files: extract.files.map((file, i) => ({ ...file, names: [], lines: undefined, first: file.rows ? column?.text(starts[i]) ?? '' : '', last: file.rows ? column?.text(starts[i + 1] - 1) ?? '' : '' })),
-      codebooks: extract.codebooks.map(({ name, form, title, entries }) => ({ name, form, title, variables: entries.length })),
+      files: extract.files.map((file, i) => ({
+        ...file,
+        names: [],
+        lines: undefined,
+        first: file.rows ? (column?.text(starts[i]) ?? '') : '',
+        last: file.rows ? (column?.text(starts[i + 1] - 1) ?? '') : '',
+      })),
+      codebooks: extract.codebooks.map(({ name, form, title, entries }) => ({
+        name,
+        form,
+        title,
+        variables: entries.length,
+      })),
       notices: inspector.notices,
       part: extract.part ?? null,
       wave: extract.wave ?? null,
@@ -368,10 +475,20 @@ function foundOf(one: Brought): Found {
   const { key, name, bytes, archive } = one;
   const base = { key, name, bytes, archive };
   switch (one.what) {
-    case 'data': return { ...base, what: 'data', look: one.look, layoutFrom: one.layoutFrom, cells: one.cells };
-    case 'codebook': return { ...base, what: 'codebook', form: one.codebook.form, title: one.codebook.title, variables: one.codebook.entries.length };
-    case 'problem': return { ...base, what: 'problem', problem: one.problem };
-    case 'passed': return { ...base, what: 'passed', says: one.says };
+    case 'data':
+      return { ...base, what: 'data', look: one.look, layoutFrom: one.layoutFrom, cells: one.cells };
+    case 'codebook':
+      return {
+        ...base,
+        what: 'codebook',
+        form: one.codebook.form,
+        title: one.codebook.title,
+        variables: one.codebook.entries.length,
+      };
+    case 'problem':
+      return { ...base, what: 'problem', problem: one.problem };
+    case 'passed':
+      return { ...base, what: 'passed', says: one.says };
   }
 }
 

@@ -5,10 +5,15 @@ import { fromBinary, refusal, toBinary } from './kept';
 
 describe('what the browser keeps', () => {
   it('gives back every cell of a column exactly', () => {
-    fc.assert(fc.property(fc.array(fc.string({ unit: fc.constantFrom('a', '1', ' ', 'é', '€', '', '\uFEFF'), maxLength: 6 })), (cells) => {
-      const column = fromBinary(toBinary(columnOf(cells)));
-      expect(Array.from({ length: column.rows }, (_, row) => column.text(row))).toEqual(cells);
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(fc.string({ unit: fc.constantFrom('a', '1', ' ', 'é', '€', '', '\uFEFF'), maxLength: 6 })),
+        (cells) => {
+          const column = fromBinary(toBinary(columnOf(cells)));
+          expect(Array.from({ length: column.rows }, (_, row) => column.text(row))).toEqual(cells);
+        },
+      ),
+    );
   });
 
   it('keeps packed columns as they are', () => {
@@ -19,6 +24,8 @@ describe('what the browser keeps', () => {
 
   it('says in words why nothing can be kept', () => {
     expect(refusal(new DOMException('no room', 'QuotaExceededError'))).toContain('storage is full');
-    expect(refusal(new Error('No available storage method found.'))).toContain('refuses to store (No available storage method found.)');
+    expect(refusal(new Error('No available storage method found.'))).toContain(
+      'refuses to store (No available storage method found.)',
+    );
   });
 });

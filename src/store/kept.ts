@@ -38,7 +38,9 @@ type Description = Omit<Extract, 'variables'> & { variables: Omit<Extract['varia
 
 const bytesSchema = z.custom<Uint8Array>((value) => value instanceof Uint8Array);
 const endsSchema = z.custom<Uint32Array>((value) => value instanceof Uint32Array);
-const codesSchema = z.custom<Codes>((value) => value instanceof Uint8Array || value instanceof Uint16Array || value instanceof Uint32Array);
+const codesSchema = z.custom<Codes>(
+  (value) => value instanceof Uint8Array || value instanceof Uint16Array || value instanceof Uint32Array,
+);
 const columnSchema = z.discriminatedUnion('form', [
   z.object({ form: z.literal('dictionary'), bytes: bytesSchema, ends: endsSchema, codes: codesSchema }),
   z.object({ form: z.literal('packed'), bytes: bytesSchema, ends: endsSchema }),
@@ -76,7 +78,10 @@ export function fromBinary(binary: BinaryColumn): Column {
   return new DictionaryColumn(texts, binary.codes);
 }
 
-const sizeOf = (binary: BinaryColumn): number => binary.bytes.byteLength + binary.ends.byteLength + (binary.form === 'dictionary' ? binary.codes.byteLength : 0);
+const sizeOf = (binary: BinaryColumn): number =>
+  binary.bytes.byteLength +
+  binary.ends.byteLength +
+  (binary.form === 'dictionary' ? binary.codes.byteLength : 0);
 
 /** Keeps an extract: first its columns, block by block, then the record that makes it findable. */
 export async function keepExtract(id: string, extract: Extract): Promise<Kept> {
@@ -99,9 +104,21 @@ export async function keepExtract(id: string, extract: Extract): Promise<Kept> {
       if (inBlock >= BLOCK_BYTES) await flush();
     }
     await flush();
-    const description: Description = { ...extract, variables: extract.variables.map(({ column: _, ...variable }) => variable) };
+    const description: Description = {
+      ...extract,
+      variables: extract.variables.map(({ column: _, ...variable }) => variable),
+    };
     await stores.columns.setItem(`${id}:description`, description);
-    const kept: Kept = { version: VERSION, id, name: extract.name, keptAt: new Date().toISOString(), rows: extract.rows, variables: extract.variables.length, bytes, blocks };
+    const kept: Kept = {
+      version: VERSION,
+      id,
+      name: extract.name,
+      keptAt: new Date().toISOString(),
+      rows: extract.rows,
+      variables: extract.variables.length,
+      bytes,
+      blocks,
+    };
     await stores.extracts.setItem(id, kept);
     return kept;
   } catch (cause) {
@@ -121,7 +138,11 @@ export async function openKept(id: string): Promise<Extract> {
     columns.push(...binaries.map(fromBinary));
   }
   if (columns.length !== description.variables.length) throw new Error('some of its columns are gone');
-  return completed({ ...description, name: kept.name, variables: description.variables.map((variable, i) => ({ ...variable, column: columns[i] })) });
+  return completed({
+    ...description,
+    name: kept.name,
+    variables: description.variables.map((variable, i) => ({ ...variable, column: columns[i] })),
+  });
 }
 
 /** An extract that was kept before its description said all that it says now. */
@@ -131,8 +152,15 @@ function completed(extract: Extract): Extract {
     ...extract,
     linkNotices: extract.linkNotices ?? [],
     files: extract.files.map((file) => ({ ...file, names: file.names ?? names })),
-    codebooks: extract.codebooks.map((codebook) => ({ ...codebook, cases: codebook.cases ?? null, entries: codebook.entries.map((entry) => ({ ...bareEntry(entry.name), ...entry })) })),
-    variables: extract.variables.map((variable) => ({ ...variable, entry: variable.entry && { ...bareEntry(variable.name), ...variable.entry } })),
+    codebooks: extract.codebooks.map((codebook) => ({
+      ...codebook,
+      cases: codebook.cases ?? null,
+      entries: codebook.entries.map((entry) => ({ ...bareEntry(entry.name), ...entry })),
+    })),
+    variables: extract.variables.map((variable) => ({
+      ...variable,
+      entry: variable.entry && { ...bareEntry(variable.name), ...variable.entry },
+    })),
   };
 }
 
@@ -154,7 +182,8 @@ export async function renameKept(id: string, name: string): Promise<void> {
 export async function removeKept(id: string): Promise<void> {
   await stores.extracts.removeItem(id);
   for (const store of [stores.columns, stores.log, stores.view]) {
-    for (const key of await store.keys()) if (key === id || key.startsWith(`${id}:`)) await store.removeItem(key);
+    for (const key of await store.keys())
+      if (key === id || key.startsWith(`${id}:`)) await store.removeItem(key);
   }
 }
 
@@ -224,6 +253,7 @@ export async function openStanding(): Promise<StandingRule[]> {
 /** Why nothing can be kept, in words for the person. */
 export function refusal(cause: unknown): string {
   const { name = '', message = '' } = cause instanceof Error || cause instanceof DOMException ? cause : {};
-  if (/quota/i.test(`${name} ${message}`)) return 'The browser’s storage is full, so this extract is not kept. Work goes on in memory; remove kept extracts at the intake to make room.';
+  if (/quota/i.test(`${name} ${message}`))
+    return 'The browser’s storage is full, so this extract is not kept. Work goes on in memory; remove kept extracts at the intake to make room.';
   return `The browser refuses to store (${message || name || 'no reason given'}), so nothing is kept. Work goes on in memory; hand off before closing the tab.`;
 }

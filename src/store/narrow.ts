@@ -9,5 +9,13 @@ export interface Narrow {
   /** `every`, `some`, `in:` or `out:` and the name of a wave. */
   wave: string;
 }
-export const NARROW_NOTHING: Narrow = { progress: '', kind: '', role: '', flags: '', complete: '', set: '', wave: '' };
+export const NARROW_NOTHING: Narrow = {
+  progress: '',
+  kind: '',
+  role: '',
+  flags: '',
+  complete: '',
+  set: '',
+  wave: '',
+};
 export const isNarrowed = (narrow: Narrow): boolean => Object.values(narrow).some((value) => value !== '');

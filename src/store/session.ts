@@ -10,7 +10,22 @@ import { foldLog, lastInForce, type State } from '../core/log/fold';
 import { callback, engineOf } from '../engine/client';
 import { NARROW_NOTHING, type Narrow } from './narrow';
 import type { Answer, Opened, Plan, Progress } from '../engine/engine';
-import { keepEntry, keepStanding, keepView, lastOpen, listKept, openLog, openStanding, openView, refusal, removeKept, renameKept, setLastOpen, type Kept, type View } from './kept';
+import {
+  keepEntry,
+  keepStanding,
+  keepView,
+  lastOpen,
+  listKept,
+  openLog,
+  openStanding,
+  openView,
+  refusal,
+  removeKept,
+  renameKept,
+  setLastOpen,
+  type Kept,
+  type View,
+} from './kept';
 
 export type Station = 'intake' | 'inventory' | 'flags' | 'handoff';
 /** What the demo is read from; the fixed-width twin of its last wave can be fetched beside them. */
@@ -47,7 +62,8 @@ export interface Session {
   /** The profile takes the whole middle. */
   wide: boolean;
   /** The dialog that is open. */
-  asking: 'kind' | 'set' | 'codes' | 'name' | 'note' | 'jump' | 'order' | 'together' | 'ruling' | 'standing' | null;
+  asking:
+    'kind' | 'set' | 'codes' | 'name' | 'note' | 'jump' | 'order' | 'together' | 'ruling' | 'standing' | null;
   /** What the person knows of an archive's codes, whatever the extract. */
   standing: StandingRule[];
   /** The row whose record card is open; zero-based. */
@@ -55,12 +71,33 @@ export interface Session {
 }
 
 const NOTHING: Omit<Session, 'station' | 'standing' | 'kept' | 'reading' | 'problem' | 'keeping'> = {
-  id: null, opened: null, summaries: [], flags: [], log: [], state: foldLog([]), current: null, chosen: new Set(),
-  search: '', sort: { by: 'position', down: false }, seen: new Set(), narrow: NARROW_NOTHING, plan: null, laid: 0, wide: false, asking: null, record: null,
+  id: null,
+  opened: null,
+  summaries: [],
+  flags: [],
+  log: [],
+  state: foldLog([]),
+  current: null,
+  chosen: new Set(),
+  search: '',
+  sort: { by: 'position', down: false },
+  seen: new Set(),
+  narrow: NARROW_NOTHING,
+  plan: null,
+  laid: 0,
+  wide: false,
+  asking: null,
+  record: null,
 };
 
 export const useSession = create<Session>(() => ({
-  ...NOTHING, standing: [], station: 'intake', reading: null, problem: null, keeping: { state: 'kept' }, kept: [],
+  ...NOTHING,
+  standing: [],
+  station: 'intake',
+  reading: null,
+  problem: null,
+  keeping: { state: 'kept' },
+  kept: [],
 }));
 const { getState: get, setState: set } = useSession;
 
@@ -103,7 +140,13 @@ export type Into = 'new' | 'added' | 'whole';
 
 /** A plan for files that nobody chose anything about. */
 export const planOf = (files: readonly File[]): Plan => ({
-  handed: files.map((file) => ({ key: crypto.randomUUID(), file })), chosen: {}, left: [], waves: {}, waveFrom: 'found', part: null, marks: {},
+  handed: files.map((file) => ({ key: crypto.randomUUID(), file })),
+  chosen: {},
+  left: [],
+  waves: {},
+  waveFrom: 'found',
+  part: null,
+  marks: {},
 });
 
 /**
@@ -111,21 +154,54 @@ export const planOf = (files: readonly File[]): Plan => ({
  * @param missing texts that a person took for marks of nothing: they are declared missing wherever they stand
  * @returns whether it was read
  */
-export async function readPlan(plan: Plan, into: Into = 'new', missing: readonly string[] = []): Promise<boolean> {
+export async function readPlan(
+  plan: Plan,
+  into: Into = 'new',
+  missing: readonly string[] = [],
+): Promise<boolean> {
   const { log, opened, plan: before } = get();
-  const done = await working('Reading', plan.handed.reduce((sum, { file }) => sum + file.size, 0), () => {
-    if (into === 'added') return engineOf().add(plan, log, tell);
-    return engineOf().read(plan, into === 'whole' ? log : [], into === 'whole' ? (opened?.name ?? null) : null, tell);
-  }, into !== 'new');
+  const done = await working(
+    'Reading',
+    plan.handed.reduce((sum, { file }) => sum + file.size, 0),
+    () => {
+      if (into === 'added') return engineOf().add(plan, log, tell);
+      return engineOf().read(
+        plan,
+        into === 'whole' ? log : [],
+        into === 'whole' ? (opened?.name ?? null) : null,
+        tell,
+      );
+    },
+    into !== 'new',
+  );
   if (!done) return false;
   // What was added later is not in the first plan; both together are.
-  set({ plan: into === 'added' ? before && { ...before, handed: [...before.handed, ...plan.handed], chosen: { ...before.chosen, ...plan.chosen }, left: [...before.left, ...plan.left], waves: { ...before.waves, ...plan.waves } } : plan });
+  set({
+    plan:
+      into === 'added'
+        ? before && {
+            ...before,
+            handed: [...before.handed, ...plan.handed],
+            chosen: { ...before.chosen, ...plan.chosen },
+            left: [...before.left, ...plan.left],
+            waves: { ...before.waves, ...plan.waves },
+          }
+        : plan,
+  });
   if (missing.length) {
     const holding = await engineOf().holding([...missing]);
     // Texts in the same variables are one ruling.
     const together = new Map<string, string[]>();
-    for (const [text, variables] of Object.entries(holding)) if (variables.length) together.set(variables.join('\n'), [...(together.get(variables.join('\n')) ?? []), text]);
-    for (const [variables, texts] of together) await decide({ type: 'declare-missing', variables: variables.split('\n'), codes: texts.map((code) => ({ code, reason: 'other' })), rule: null });
+    for (const [text, variables] of Object.entries(holding))
+      if (variables.length)
+        together.set(variables.join('\n'), [...(together.get(variables.join('\n')) ?? []), text]);
+    for (const [variables, texts] of together)
+      await decide({
+        type: 'declare-missing',
+        variables: variables.split('\n'),
+        codes: texts.map((code) => ({ code, reason: 'other' })),
+        rule: null,
+      });
   }
   return true;
 }
@@ -134,23 +210,45 @@ export async function readPlan(plan: Plan, into: Into = 'new', missing: readonly
 export async function readWhole(): Promise<void> {
   const { plan } = get();
   if (plan) await readPlan({ ...plan, part: null }, 'whole');
-  else set({ station: 'intake', problem: { file: get().opened?.name ?? 'the extract', says: 'its files are no longer at hand; bring them again here, and read them in its place: your rulings stay' } });
+  else
+    set({
+      station: 'intake',
+      problem: {
+        file: get().opened?.name ?? 'the extract',
+        says: 'its files are no longer at hand; bring them again here, and read them in its place: your rulings stay',
+      },
+    });
 }
 
 /** Takes one file's rows out of the open extract. @param index its zero-based place among the files */
 export const leaveOut = async (index: number): Promise<void> => {
   const { opened, log } = get();
-  if (opened && await working(`Leaving out ${opened.files[index].name}`, 1, () => engineOf().leaveOut(index, log, tell), true)) set({ plan: null, station: 'intake' });
+  if (
+    opened &&
+    (await working(
+      `Leaving out ${opened.files[index].name}`,
+      1,
+      () => engineOf().leaveOut(index, log, tell),
+      true,
+    ))
+  )
+    set({ plan: null, station: 'intake' });
 };
 
 /** Calls the files of the open extract otherwise among its waves. */
 export const callWaves = async (waves: string[]): Promise<void> => {
   const { opened, log } = get();
-  if (opened && await working('Naming the waves', 1, () => engineOf().callWaves(waves, log, tell), true)) set({ station: 'intake' });
+  if (opened && (await working('Naming the waves', 1, () => engineOf().callWaves(waves, log, tell), true)))
+    set({ station: 'intake' });
 };
 
 /** Long work that ends with an extract open and kept. @param again the open one in another shape: its log, view and place stay */
-async function working(says: string, whole: number, work: () => Promise<Answer<Opened>>, again: boolean): Promise<boolean> {
+async function working(
+  says: string,
+  whole: number,
+  work: () => Promise<Answer<Opened>>,
+  again: boolean,
+): Promise<boolean> {
   set({ reading: { says, done: 0, whole, rows: 0 }, problem: null });
   const answer = await work();
   const { id: old, log, plan, current, chosen, search, sort, seen, narrow } = get();
@@ -160,7 +258,22 @@ async function working(says: string, whole: number, work: () => Promise<Answer<O
     return false;
   }
   const id = crypto.randomUUID();
-  show(id, answer.value, again ? log : [], again ? { current, chosen: [...chosen], search, sort, station: 'inventory', seen: [...seen], narrow: { ...narrow } } : null);
+  show(
+    id,
+    answer.value,
+    again ? log : [],
+    again
+      ? {
+          current,
+          chosen: [...chosen],
+          search,
+          sort,
+          station: 'inventory',
+          seen: [...seen],
+          narrow: { ...narrow },
+        }
+      : null,
+  );
   set({ keeping: { state: 'keeping' }, plan: again ? plan : null });
   void keepNow(id, again ? old : null);
   return true;
@@ -192,14 +305,19 @@ async function keepNow(id: string, instead: string | null): Promise<void> {
 export async function readDemo(): Promise<void> {
   set({ reading: { says: 'Fetching the demo', done: 0, whole: 1, rows: 0 }, problem: null });
   try {
-    const files = await Promise.all(DEMO_FILES.map(async (name) => {
-      const answer = await fetch(`/demo/${name}`);
-      if (!answer.ok) throw new Error(`the demo file ${name} did not come (${answer.status})`);
-      return new File([await answer.blob()], name);
-    }));
+    const files = await Promise.all(
+      DEMO_FILES.map(async (name) => {
+        const answer = await fetch(`/demo/${name}`);
+        if (!answer.ok) throw new Error(`the demo file ${name} did not come (${answer.status})`);
+        return new File([await answer.blob()], name);
+      }),
+    );
     await readPlan(planOf(files));
   } catch (cause) {
-    set({ reading: null, problem: { file: 'demo', says: `${(cause as Error).message}; is the program still running?` } });
+    set({
+      reading: null,
+      problem: { file: 'demo', says: `${(cause as Error).message}; is the program still running?` },
+    });
   }
 }
 
@@ -214,7 +332,13 @@ export async function openAgain(id: string): Promise<void> {
   }
   show(id, answer.value, log.entries, await openView(id).catch(() => null));
   set({ keeping: { state: 'kept' } });
-  if (log.unreadable) set({ problem: { file: answer.value.name, says: `${log.unreadable} entries of its dig log could not be read and are left out` } });
+  if (log.unreadable)
+    set({
+      problem: {
+        file: answer.value.name,
+        says: `${log.unreadable} entries of its dig log could not be read and are left out`,
+      },
+    });
   await keeping(() => setLastOpen(id));
 }
 
@@ -222,7 +346,9 @@ function show(id: string, opened: Opened, log: Entry[], view: View | null): void
   const known = new Set(opened.summaries.map(({ name }) => name));
   set({
     ...NOTHING,
-    id, opened, log,
+    id,
+    opened,
+    log,
     summaries: opened.summaries,
     flags: opened.flags,
     state: foldLog(log),
@@ -266,7 +392,11 @@ export async function decide(decision: Decision): Promise<void> {
   if (id && where.state === 'kept') await keeping(() => keepEntry(id, log.length, entry));
   const { summaries, flags } = await engineOf().lay(get().log);
   const changed = new Map(summaries.map((summary) => [summary.name, summary]));
-  set((now) => ({ summaries: now.summaries.map((summary) => changed.get(summary.name) ?? summary), flags, laid: now.laid + 1 }));
+  set((now) => ({
+    summaries: now.summaries.map((summary) => changed.get(summary.name) ?? summary),
+    flags,
+    laid: now.laid + 1,
+  }));
 }
 
 /** The variables that a ruling by key is about: all chosen in the ledger, else the one at hand. */
@@ -278,7 +408,9 @@ export function atHand({ station, chosen, current }: Session): string[] {
 /** Confirms the presumed kinds of what is at hand. */
 export function confirmKinds(): void {
   const names = new Set(atHand(get()));
-  const kinds = get().summaries.filter(({ name, confirmed }) => names.has(name) && !confirmed).map(({ name, kind }) => ({ variable: name, kind }));
+  const kinds = get()
+    .summaries.filter(({ name, confirmed }) => names.has(name) && !confirmed)
+    .map(({ name, kind }) => ({ variable: name, kind }));
   if (kinds.length) void decide({ type: 'confirm-kind', kinds });
 }
 
@@ -307,11 +439,29 @@ let waiting: ReturnType<typeof setTimeout> | null = null;
 
 /** Keeps how the screen was left, a moment after it stops changing. */
 useSession.subscribe((now, before) => {
-  const same = now.current === before.current && now.chosen === before.chosen && now.search === before.search && now.sort === before.sort && now.station === before.station && now.seen === before.seen && now.narrow === before.narrow;
+  const same =
+    now.current === before.current &&
+    now.chosen === before.chosen &&
+    now.search === before.search &&
+    now.sort === before.sort &&
+    now.station === before.station &&
+    now.seen === before.seen &&
+    now.narrow === before.narrow;
   if (!now.id || same || now.keeping.state !== 'kept') return;
   if (waiting) clearTimeout(waiting);
   waiting = setTimeout(() => {
     const { id, current, chosen, search, sort, station, seen, narrow } = get();
-    if (id) void keeping(() => keepView(id, { current, chosen: [...chosen], search, sort, station, seen: [...seen], narrow: { ...narrow } }));
+    if (id)
+      void keeping(() =>
+        keepView(id, {
+          current,
+          chosen: [...chosen],
+          search,
+          sort,
+          station,
+          seen: [...seen],
+          narrow: { ...narrow },
+        }),
+      );
   }, 250);
 });

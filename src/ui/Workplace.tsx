@@ -37,12 +37,22 @@ export function Workplace() {
       <ScopeLine />
       <main className="work">
         {/* Always there, so that files brought in stay there while others are read or another station is looked at. */}
-        <div className="sheet" tabIndex={-1} hidden={reading !== null || station !== 'intake'}><Problem /><Intake dropped={dropped} /></div>
-        {reading ? <ReadingNow now={reading} /> : (
+        <div className="sheet" tabIndex={-1} hidden={reading !== null || station !== 'intake'}>
+          <Problem />
+          <Intake dropped={dropped} />
+        </div>
+        {reading ? (
+          <ReadingNow now={reading} />
+        ) : (
           <>
             {station === 'inventory' && <Inventory />}
             {station === 'flags' && <Flags />}
-            {station === 'handoff' && <div className="sheet" tabIndex={-1}><Problem /><Handoff /></div>}
+            {station === 'handoff' && (
+              <div className="sheet" tabIndex={-1}>
+                <Problem />
+                <Handoff />
+              </div>
+            )}
           </>
         )}
       </main>

@@ -14,15 +14,23 @@ interface Columns {
 
 /** Heads by which such tables are known, in English, German, French and Spanish; folded to lower-case letters. */
 const HEADS: Record<keyof Columns, RegExp> = {
-  variable: /^(variable|variable ?name|var|varname|field|field ?name|column|column ?name|item|name|merkmal|variablenname|nom|nombre|champ|campo)$/,
+  variable:
+    /^(variable|variable ?name|var|varname|field|field ?name|column|column ?name|item|name|merkmal|variablenname|nom|nombre|champ|campo)$/,
   code: /^(code|codes|value|values|category|category ?code|wert|auspragung|schlussel|valeur|modalite|valor|codigo|cat ?val(ue)?)$/,
-  label: /^(label|value ?label|code ?label|category ?label|meaning|description|text|answer|response|bezeichnung|bedeutung|wertelabel|libelle|etiqueta|descripcion|label ?text)$/,
+  label:
+    /^(label|value ?label|code ?label|category ?label|meaning|description|text|answer|response|bezeichnung|bedeutung|wertelabel|libelle|etiqueta|descripcion|label ?text)$/,
   name: /^(variable ?label|question|question ?text|long ?name|title|variable ?description|variablenlabel|frage|libelle ?variable|pregunta)$/,
   missing: /^(missing|is ?missing|na|fehlend|manquant|perdido)$/,
   frequency: /^(freq|frequency|n|count|cases|haufigkeit|effectif|frecuencia)$/,
 };
 
-const fold = (head: string): string => head.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z]+/g, ' ').trim();
+const fold = (head: string): string =>
+  head
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^a-z]+/g, ' ')
+    .trim();
 
 function columnsOf(heads: readonly string[]): Columns | null {
   const folded = heads.map(fold);
@@ -31,8 +39,16 @@ function columnsOf(heads: readonly string[]): Columns | null {
     return at < 0 ? null : at;
   };
   const variable = find('variable');
-  const columns = { variable: variable ?? -1, code: find('code'), label: find('label'), name: find('name'), missing: find('missing'), frequency: find('frequency') };
-  if (variable === null || (columns.code === null && columns.name === null && columns.label === null)) return null;
+  const columns = {
+    variable: variable ?? -1,
+    code: find('code'),
+    label: find('label'),
+    name: find('name'),
+    missing: find('missing'),
+    frequency: find('frequency'),
+  };
+  if (variable === null || (columns.code === null && columns.name === null && columns.label === null))
+    return null;
   return columns;
 }
 
@@ -40,7 +56,11 @@ function columnsOf(heads: readonly string[]): Columns | null {
  * Whether a table is a codebook: its heads name a variable and a code or label, and its rows are few names, again and
  * again, that fit names of columns. @param known names of columns of the data at hand, where there are any
  */
-export function looksLikeCodeTable(heads: readonly string[], rows: readonly string[][], known: ReadonlySet<string> | null): boolean {
+export function looksLikeCodeTable(
+  heads: readonly string[],
+  rows: readonly string[][],
+  known: ReadonlySet<string> | null,
+): boolean {
   const columns = columnsOf(heads);
   if (!columns || heads.length > 12) return false;
   const named = rows.map((row) => row[columns.variable]?.trim() ?? '').filter((name) => name !== '');
@@ -50,7 +70,11 @@ export function looksLikeCodeTable(heads: readonly string[], rows: readonly stri
     const hits = named.filter((name) => folded.has(name.toLowerCase())).length;
     return hits >= Math.max(1, named.length * 0.2);
   }
-  return columns.code !== null && columns.label !== null && named.every((name) => !/\s/.test(name) && readNumber(name) === null);
+  return (
+    columns.code !== null &&
+    columns.label !== null &&
+    named.every((name) => !/\s/.test(name) && readNumber(name) === null)
+  );
 }
 
 /**
@@ -62,7 +86,8 @@ export function readCodeTable(file: string, heads: readonly string[], rows: read
   const entries = new Map<string, CodebookEntry>();
   const notices: Codebook['notices'] = [];
   if (columns) {
-    const cell = (row: readonly string[], at: number | null): string => (at === null ? '' : (row[at] ?? '').trim());
+    const cell = (row: readonly string[], at: number | null): string =>
+      at === null ? '' : (row[at] ?? '').trim();
     let current = '';
     rows.forEach((row, i) => {
       current = cell(row, columns.variable) || current;
@@ -84,8 +109,23 @@ export function readCodeTable(file: string, heads: readonly string[], rows: read
       const said = cell(row, columns.missing);
       const missing = said !== '' && !/^(0|n|no|f|false|nein|non)$/i.test(said);
       const frequency = cell(row, columns.frequency);
-      entry.categories.push({ code, label: label || null, missing, reason: missing ? reasonOfLabel(label) ?? 'other' : null, frequency: frequency === '' ? null : readNumber(frequency, { decimal: '.', thousands: ',', implied: 0 }) });
+      entry.categories.push({
+        code,
+        label: label || null,
+        missing,
+        reason: missing ? (reasonOfLabel(label) ?? 'other') : null,
+        frequency:
+          frequency === '' ? null : readNumber(frequency, { decimal: '.', thousands: ',', implied: 0 }),
+      });
     });
   }
-  return { name: file, form: 'code-table', title: null, cases: null, entries: [...entries.values()], groups: [], notices };
+  return {
+    name: file,
+    form: 'code-table',
+    title: null,
+    cases: null,
+    entries: [...entries.values()],
+    groups: [],
+    notices,
+  };
 }

@@ -4,23 +4,58 @@ import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
 
 /** A natural-language property (CSV on the Web, "Metadata Vocabulary for Tabular Data"): a text, texts, or texts by language. */
-const words = z.union([z.string(), z.array(z.string()), z.record(z.string(), z.union([z.string(), z.array(z.string())]))]);
+const words = z.union([
+  z.string(),
+  z.array(z.string()),
+  z.record(z.string(), z.union([z.string(), z.array(z.string())])),
+]);
 const nulls = z.union([z.string(), z.array(z.string())]);
 const number = z.union([z.number(), z.string()]);
-const datatype = z.union([z.string(), z.looseObject({ base: z.string().optional(), minimum: number.optional(), maximum: number.optional(), minInclusive: number.optional(), maxInclusive: number.optional() })]);
+const datatype = z.union([
+  z.string(),
+  z.looseObject({
+    base: z.string().optional(),
+    minimum: number.optional(),
+    maximum: number.optional(),
+    minInclusive: number.optional(),
+    maxInclusive: number.optional(),
+  }),
+]);
 const column = z.looseObject({
-  name: z.string().optional(), titles: words.optional(), 'dc:description': words.optional(), 'dc:title': words.optional(), description: words.optional(),
-  datatype: datatype.optional(), null: nulls.optional(), required: z.boolean().optional(), virtual: z.boolean().optional(),
+  name: z.string().optional(),
+  titles: words.optional(),
+  'dc:description': words.optional(),
+  'dc:title': words.optional(),
+  description: words.optional(),
+  datatype: datatype.optional(),
+  null: nulls.optional(),
+  required: z.boolean().optional(),
+  virtual: z.boolean().optional(),
 });
 const tableSchema = z.looseObject({ columns: z.array(column).min(1), null: nulls.optional() });
-const table = z.looseObject({ url: z.string().optional(), null: nulls.optional(), 'dc:title': words.optional(), tableSchema: tableSchema.optional() });
-const metadata = z.looseObject({ tables: z.array(table).optional(), tableSchema: tableSchema.optional(), null: nulls.optional(), 'dc:title': words.optional() });
+const table = z.looseObject({
+  url: z.string().optional(),
+  null: nulls.optional(),
+  'dc:title': words.optional(),
+  tableSchema: tableSchema.optional(),
+});
+const metadata = z.looseObject({
+  tables: z.array(table).optional(),
+  tableSchema: tableSchema.optional(),
+  null: nulls.optional(),
+  'dc:title': words.optional(),
+});
 
 /** Whether a JSON document is CSV on the Web metadata. */
 export function looksLikeCsvw(document: unknown): boolean {
   if (typeof document !== 'object' || document === null || Array.isArray(document)) return false;
   const { '@context': context, tableSchema: own, tables } = document as Record<string, unknown>;
-  return JSON.stringify(context ?? '').includes('ns/csvw') || typeof own === 'object' || (Array.isArray(tables) && tables.some((one: unknown) => typeof one === 'object' && one !== null && 'tableSchema' in one));
+  return (
+    JSON.stringify(context ?? '').includes('ns/csvw') ||
+    typeof own === 'object' ||
+    (Array.isArray(tables) &&
+      tables.some((one: unknown) => typeof one === 'object' && one !== null && 'tableSchema' in one))
+  );
 }
 
 /** @throws InputError naming the element that does not fit the standard */
@@ -28,7 +63,11 @@ export function readCsvw(file: string, document: unknown): Codebook {
   const parsed = metadata.safeParse(document);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
-    throw new InputError({ file, element: issue.path.join('.') || 'document', says: `does not fit CSV on the Web (${issue.message})` });
+    throw new InputError({
+      file,
+      element: issue.path.join('.') || 'document',
+      says: `does not fit CSV on the Web (${issue.message})`,
+    });
   }
   const { tables, ...whole } = parsed.data;
   const entries = new Map<string, CodebookEntry>();
@@ -39,8 +78,21 @@ export function readCsvw(file: string, document: unknown): Codebook {
       if (entry && !entries.has(entry.name)) entries.set(entry.name, entry);
     }
   }
-  if (entries.size === 0) throw new InputError({ file, element: 'tableSchema', says: 'the metadata describe no column; choose the document that goes with the data' });
-  return { name: file, form: 'csvw', title: first(whole['dc:title']), cases: null, entries: [...entries.values()], groups: [], notices: [] };
+  if (entries.size === 0)
+    throw new InputError({
+      file,
+      element: 'tableSchema',
+      says: 'the metadata describe no column; choose the document that goes with the data',
+    });
+  return {
+    name: file,
+    form: 'csvw',
+    title: first(whole['dc:title']),
+    cases: null,
+    entries: [...entries.values()],
+    groups: [],
+    notices: [],
+  };
 }
 
 function first(text: z.infer<typeof words> | undefined): string | null {
@@ -51,7 +103,22 @@ function first(text: z.infer<typeof words> | undefined): string | null {
   return (Array.isArray(one) ? one[0] : one) ?? null;
 }
 
-const WHOLE = new Set(['integer', 'int', 'long', 'short', 'byte', 'nonNegativeInteger', 'positiveInteger', 'nonPositiveInteger', 'negativeInteger', 'unsignedInt', 'unsignedLong', 'unsignedShort', 'unsignedByte', 'gYear']);
+const WHOLE = new Set([
+  'integer',
+  'int',
+  'long',
+  'short',
+  'byte',
+  'nonNegativeInteger',
+  'positiveInteger',
+  'nonPositiveInteger',
+  'negativeInteger',
+  'unsignedInt',
+  'unsignedLong',
+  'unsignedShort',
+  'unsignedByte',
+  'gYear',
+]);
 const BROKEN = new Set(['decimal', 'double', 'float', 'number']);
 
 function storageOf(base: string): Storage | null {
@@ -63,19 +130,30 @@ function storageOf(base: string): Storage | null {
 }
 
 /** The column's name is its `name`; without one, its first title, as in the standard. */
-function entryOf(found: z.infer<typeof column>, inherited: z.infer<typeof nulls> | undefined): CodebookEntry | null {
+function entryOf(
+  found: z.infer<typeof column>,
+  inherited: z.infer<typeof nulls> | undefined,
+): CodebookEntry | null {
   const title = first(found.titles);
   const name = found.name ?? title;
   if (!name) return null;
   const entry = bareEntry(name);
   const told = first(found['dc:description'] ?? found.description);
   // A title that only repeats the name says nothing.
-  entry.label = first(found['dc:title']) ?? (title !== name ? title : null) ?? (told && told.length <= 120 ? told : null);
+  entry.label =
+    first(found['dc:title']) ?? (title !== name ? title : null) ?? (told && told.length <= 120 ? told : null);
   if (told && told !== entry.label) entry.notes.push(told);
   const type = typeof found.datatype === 'string' ? { base: found.datatype } : found.datatype;
   entry.storage = type?.base ? storageOf(type.base) : null;
-  const bound = (value: string | number | undefined): number | null => (value === undefined || !Number.isFinite(Number(value)) ? null : Number(value));
-  const range = typeof found.datatype === 'object' ? { min: bound(found.datatype.minimum ?? found.datatype.minInclusive), max: bound(found.datatype.maximum ?? found.datatype.maxInclusive) } : null;
+  const bound = (value: string | number | undefined): number | null =>
+    value === undefined || !Number.isFinite(Number(value)) ? null : Number(value);
+  const range =
+    typeof found.datatype === 'object'
+      ? {
+          min: bound(found.datatype.minimum ?? found.datatype.minInclusive),
+          max: bound(found.datatype.maximum ?? found.datatype.maxInclusive),
+        }
+      : null;
   if (range && (range.min !== null || range.max !== null)) entry.validRanges = [range];
   entry.missingTexts = [found.null ?? inherited ?? []].flat().filter((text) => text !== '');
   return entry;

@@ -1,5 +1,13 @@
 import { SaxesParser } from 'saxes';
-import { bareEntry, type Codebook, type CodebookEntry, type CodebookGroup, type CodeRange, type Location, type Notice } from '../extract/extract';
+import {
+  bareEntry,
+  type Codebook,
+  type CodebookEntry,
+  type CodebookGroup,
+  type CodeRange,
+  type Location,
+  type Notice,
+} from '../extract/extract';
 import type { Storage } from '../extract/words';
 import { InputError } from '../extract/problem';
 import { reasonOfLabel } from './missing-words';
@@ -13,7 +21,12 @@ export function looksLikeDdi(start: string): boolean {
 
 /** Text of an XML document, decoded as its mark or its first line says. */
 export function decodeXml(bytes: Uint8Array): string {
-  const wide = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  const wide =
+    bytes[0] === 0xff && bytes[1] === 0xfe
+      ? 'utf-16le'
+      : bytes[0] === 0xfe && bytes[1] === 0xff
+        ? 'utf-16be'
+        : null;
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 200));
   const declared = /encoding=["']([A-Za-z0-9._-]+)["']/.exec(head)?.[1]?.toLowerCase();
   const single = declared && ['iso-8859-1', 'latin1', 'windows-1252', 'us-ascii'].includes(declared);
@@ -31,12 +44,23 @@ export function parseDdi(file: string, xml: string): Codebook {
   const parser = new SaxesParser({ xmlns: false, position: true });
   const stack: string[] = [];
   parser.on('error', (error) => {
-    throw new InputError({ file, line: parser.line, column: parser.column, element: stack.at(-1), says: `not well-formed XML (${error.message.replace(/^.*?:\d+:\d+: /, '')})` });
+    throw new InputError({
+      file,
+      line: parser.line,
+      column: parser.column,
+      element: stack.at(-1),
+      says: `not well-formed XML (${error.message.replace(/^.*?:\d+:\d+: /, '')})`,
+    });
   });
   parser.on('opentag', (tag) => {
     const name = local(tag.name);
     stack.push(name);
-    reader.open(name, Object.fromEntries(Object.entries(tag.attributes as Attributes).map(([key, value]) => [local(key), value])));
+    reader.open(
+      name,
+      Object.fromEntries(
+        Object.entries(tag.attributes as Attributes).map(([key, value]) => [local(key), value]),
+      ),
+    );
   });
   parser.on('text', (text) => reader.text(text));
   parser.on('cdata', (text) => reader.text(text));
@@ -46,12 +70,18 @@ export function parseDdi(file: string, xml: string): Codebook {
   });
   parser.write(xml).close();
   const codebook = reader.finish(file);
-  if (codebook.entries.length === 0) throw new InputError({ file, element: 'dataDscr', says: 'the document describes no variable; choose the codebook that goes with the data' });
+  if (codebook.entries.length === 0)
+    throw new InputError({
+      file,
+      element: 'dataDscr',
+      says: 'the document describes no variable; choose the codebook that goes with the data',
+    });
   return codebook;
 }
 
 const local = (name: string): string => name.slice(name.indexOf(':') + 1);
-const number = (text: string | undefined): number | null => (text === undefined || text.trim() === '' || !Number.isFinite(Number(text)) ? null : Number(text));
+const number = (text: string | undefined): number | null =>
+  text === undefined || text.trim() === '' || !Number.isFinite(Number(text)) ? null : Number(text);
 const clean = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 interface OpenCategory {
@@ -79,8 +109,13 @@ class DdiReader {
     this.attributes.push(attributes);
     this.collected.push('');
     if (name === 'var') this.openVariable(attributes);
-    else if (name === 'varGrp') this.group = { name: attributes.name ?? attributes.ID ?? '', ids: (attributes.var ?? '').split(/\s+/).filter(Boolean) };
-    else if (name === 'catgry' && this.entry) this.category = { code: '', label: null, declared: attributes.missing === 'Y', frequency: null };
+    else if (name === 'varGrp')
+      this.group = {
+        name: attributes.name ?? attributes.ID ?? '',
+        ids: (attributes.var ?? '').split(/\s+/).filter(Boolean),
+      };
+    else if (name === 'catgry' && this.entry)
+      this.category = { code: '', label: null, declared: attributes.missing === 'Y', frequency: null };
   }
 
   text(text: string): void {
@@ -106,7 +141,8 @@ class DdiReader {
     this.entry = {
       ...bareEntry(name),
       units: attributes.measUnit ?? null,
-      interval: attributes.intrvl === 'contin' ? 'continuous' : attributes.intrvl === 'discrete' ? 'discrete' : null,
+      interval:
+        attributes.intrvl === 'contin' ? 'continuous' : attributes.intrvl === 'discrete' ? 'discrete' : null,
       isWeight: attributes.wgt === 'wgt',
       nature: NATURES.find((nature) => nature === attributes.nature) ?? null,
       decimals: number(attributes.dcml),
@@ -117,20 +153,35 @@ class DdiReader {
     const category = this.category as OpenCategory;
     if (name === 'catValu') category.code = text;
     else if (name === 'labl' && category.label === null) category.label = text || null;
-    else if (name === 'catStat' && (attributes.type ?? 'freq') === 'freq' && attributes.wgtd !== 'wgtd') category.frequency ??= number(text);
+    else if (name === 'catStat' && (attributes.type ?? 'freq') === 'freq' && attributes.wgtd !== 'wgtd')
+      category.frequency ??= number(text);
     else if (name === 'catgry') {
-      const reason = category.declared ? reasonOfLabel(category.label ?? '') ?? 'other' : null;
+      const reason = category.declared ? (reasonOfLabel(category.label ?? '') ?? 'other') : null;
       if (category.code !== '') {
-        this.entry?.categories.push({ code: category.code, label: category.label, missing: category.declared, reason, frequency: category.frequency });
+        this.entry?.categories.push({
+          code: category.code,
+          label: category.label,
+          missing: category.declared,
+          reason,
+          frequency: category.frequency,
+        });
       }
       this.category = null;
     }
   }
 
-  private closeInVariable(entry: CodebookEntry, name: string, parent: string, attributes: Attributes, text: string): void {
-    const ranges = parent === 'invalrng' ? entry.missingRanges : parent === 'valrng' ? entry.validRanges : null;
+  private closeInVariable(
+    entry: CodebookEntry,
+    name: string,
+    parent: string,
+    attributes: Attributes,
+    text: string,
+  ): void {
+    const ranges =
+      parent === 'invalrng' ? entry.missingRanges : parent === 'valrng' ? entry.validRanges : null;
     if (name === 'labl' && parent === 'var' && entry.label === null) entry.label = text || null;
-    else if ((name === 'qstnLit' || name === 'qstn') && text && entry.question === null) entry.question = text;
+    else if ((name === 'qstnLit' || name === 'qstn') && text && entry.question === null)
+      entry.question = text;
     else if (name === 'universe' && parent === 'var') entry.universe = text || null;
     else if ((name === 'notes' || name === 'txt') && parent === 'var' && text) entry.notes.push(text);
     else if (name === 'location') entry.location ??= locationOf(attributes);
@@ -138,12 +189,16 @@ class DdiReader {
     else if (name === 'sumStat' && attributes.wgtd !== 'wgtd') publish(entry, attributes.type, number(text));
     else if (name === 'range' && ranges) {
       ranges.push(rangeOf(attributes));
-      entry.units ??= attributes.UNITS && attributes.UNITS !== 'INT' && attributes.UNITS !== 'REAL' ? attributes.UNITS : null;
-    }
-    else if (name === 'item' && ranges) ranges.push({ min: number(attributes.VALUE), max: number(attributes.VALUE) });
+      entry.units ??=
+        attributes.UNITS && attributes.UNITS !== 'INT' && attributes.UNITS !== 'REAL'
+          ? attributes.UNITS
+          : null;
+    } else if (name === 'item' && ranges)
+      ranges.push({ min: number(attributes.VALUE), max: number(attributes.VALUE) });
     else if (name === 'var') {
       if (!entry.name) this.notices.push({ says: 'a variable of the codebook has no name and is left out' });
-      else if (this.entries.some(({ name: known }) => known === entry.name)) this.notices.push({ says: `the codebook describes ${entry.name} twice; the first counts` });
+      else if (this.entries.some(({ name: known }) => known === entry.name))
+        this.notices.push({ says: `the codebook describes ${entry.name} twice; the first counts` });
       else this.entries.push(entry);
       this.entry = null;
     }
@@ -161,19 +216,39 @@ class DdiReader {
     const groups: CodebookGroup[] = this.groups
       .map((group) => ({ name: group.name, variables: group.ids.map((id) => this.nameOfId.get(id) ?? id) }))
       .filter((group) => group.name && group.variables.length);
-    return { name, form: 'ddi-codebook', title: this.title, cases: this.cases, entries: this.entries, groups, notices: this.notices };
+    return {
+      name,
+      form: 'ddi-codebook',
+      title: this.title,
+      cases: this.cases,
+      entries: this.entries,
+      groups,
+      notices: this.notices,
+    };
   }
 }
 
-const rangeOf = ({ min, max, minExclusive, maxExclusive }: Attributes): CodeRange => ({ min: number(min ?? minExclusive), max: number(max ?? maxExclusive) });
+const rangeOf = ({ min, max, minExclusive, maxExclusive }: Attributes): CodeRange => ({
+  min: number(min ?? minExclusive),
+  max: number(max ?? maxExclusive),
+});
 
 const NATURES = ['nominal', 'ordinal', 'interval', 'ratio'] as const;
 
 /** One-based columns, from start and end or width; `null` where they make no sense. */
 function locationOf({ StartPos, EndPos, width }: Attributes): Location | null {
   const start = number(StartPos);
-  const end = number(EndPos) ?? (start !== null && number(width) !== null ? start + (number(width) as number) - 1 : null);
-  return start !== null && end !== null && Number.isInteger(start) && start >= 1 && end >= start && end <= LAST_COLUMN ? { start, end } : null;
+  const end =
+    number(EndPos) ??
+    (start !== null && number(width) !== null ? start + (number(width) as number) - 1 : null);
+  return start !== null &&
+    end !== null &&
+    Number.isInteger(start) &&
+    start >= 1 &&
+    end >= start &&
+    end <= LAST_COLUMN
+    ? { start, end }
+    : null;
 }
 /** No line of a data file is longer. */
 const LAST_COLUMN = 1_000_000;
@@ -188,12 +263,24 @@ function storageOf({ type, category }: Attributes, decimals: number | null): Sto
 function publish({ published }: CodebookEntry, type: string | undefined, value: number | null): void {
   if (value === null) return;
   switch (type) {
-    case 'vald': published.valid = value; break;
-    case 'invd': published.invalid = value; break;
-    case 'min': published.min = value; break;
-    case 'max': published.max = value; break;
-    case 'mean': published.mean = value; break;
-    case 'stdev': published.sd = value; break;
+    case 'vald':
+      published.valid = value;
+      break;
+    case 'invd':
+      published.invalid = value;
+      break;
+    case 'min':
+      published.min = value;
+      break;
+    case 'max':
+      published.max = value;
+      break;
+    case 'mean':
+      published.mean = value;
+      break;
+    case 'stdev':
+      published.sd = value;
+      break;
     default:
   }
 }

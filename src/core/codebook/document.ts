@@ -11,7 +11,11 @@ const MOST_BYTES = 400 << 20;
 
 /** Whether the beginning of a file may be that of a codebook document in XML or JSON. */
 export const mayBeDocument = (start: string): 'xml' | 'json' | null =>
-  (looksLikeDdi(start) ? 'xml' : /^\uFEFF?\s*\{/.test(start) && /"(fields|resources|tableSchema|tables|columns)"\s*:/.test(start) ? 'json' : null);
+  looksLikeDdi(start)
+    ? 'xml'
+    : /^\uFEFF?\s*\{/.test(start) && /"(fields|resources|tableSchema|tables|columns)"\s*:/.test(start)
+      ? 'json'
+      : null;
 
 /**
  * The codebook that a document holds; `null` where it is JSON of another kind.
@@ -20,7 +24,11 @@ export const mayBeDocument = (start: string): 'xml' | 'json' | null =>
  */
 export async function readDocument(source: ByteSource, form: 'xml' | 'json'): Promise<Codebook | null> {
   const file = source.name;
-  if (source.bytes > MOST_BYTES) throw new InputError({ file, says: 'the document is too large for a codebook; choose the codebook that goes with the data' });
+  if (source.bytes > MOST_BYTES)
+    throw new InputError({
+      file,
+      says: 'the document is too large for a codebook; choose the codebook that goes with the data',
+    });
   const bytes = await allBytes(source.open());
   if (form === 'xml') return parseDdi(file, decodeXml(bytes));
   const text = new TextDecoder().decode(bytes);

@@ -6,7 +6,13 @@ import type { Codebook, CodebookEntry, Extract, Notice } from '../extract/extrac
  * stands in one and not in the other is noticed. Linking again, with more codebooks or others, starts afresh.
  */
 export function linkCodebooks(extract: Extract, codebooks: readonly Codebook[]): Extract {
-  if (codebooks.length === 0) return { ...extract, codebooks: [], linkNotices: [], variables: extract.variables.map((variable) => ({ ...variable, entry: null })) };
+  if (codebooks.length === 0)
+    return {
+      ...extract,
+      codebooks: [],
+      linkNotices: [],
+      variables: extract.variables.map((variable) => ({ ...variable, entry: null })),
+    };
   const exact = new Map<string, CodebookEntry>();
   for (const { entries } of codebooks) {
     for (const entry of entries) {
@@ -27,12 +33,21 @@ export function linkCodebooks(extract: Extract, codebooks: readonly Codebook[]):
     return { ...variable, entry, ...(fixed && entry?.decimals ? { implied: entry.decimals } : {}) };
   });
   const notices: Notice[] = [];
-  const unknown = variables.filter(({ entry, name }) => !entry && name !== extract.wave?.variable).map(({ name }) => name);
+  const unknown = variables
+    .filter(({ entry, name }) => !entry && name !== extract.wave?.variable)
+    .map(({ name }) => name);
   if (unknown.length) notices.push({ says: `no codebook describes ${listed(unknown)}` });
   // Of a first look at some variables only, it says nothing that the codebook knows more.
-  const absent = extract.part?.names ? [] : [...exact.values()].filter((entry) => !used.has(entry)).map(({ name }) => name);
+  const absent = extract.part?.names
+    ? []
+    : [...exact.values()].filter((entry) => !used.has(entry)).map(({ name }) => name);
   if (absent.length) notices.push({ says: `the codebook describes ${listed(absent)}, which no file has` });
-  return { ...extract, codebooks: [...codebooks], variables, linkNotices: [...notices, ...codebooks.flatMap((codebook) => codebook.notices)] };
+  return {
+    ...extract,
+    codebooks: [...codebooks],
+    variables,
+    linkNotices: [...notices, ...codebooks.flatMap((codebook) => codebook.notices)],
+  };
 }
 
 /** An entry with what it leaves out taken from another. */
@@ -46,7 +61,10 @@ function completed(entry: CodebookEntry, more: CodebookEntry): CodebookEntry {
     units: entry.units ?? more.units,
     notes: [...new Set([...entry.notes, ...more.notes])],
     categories: [
-      ...entry.categories.map((category) => ({ ...category, label: category.label ?? more.categories.find(({ code }) => code === category.code)?.label ?? null })),
+      ...entry.categories.map((category) => ({
+        ...category,
+        label: category.label ?? more.categories.find(({ code }) => code === category.code)?.label ?? null,
+      })),
       ...more.categories.filter(({ code }) => !known.has(code)),
     ],
     validRanges: entry.validRanges.length ? entry.validRanges : more.validRanges,
@@ -64,4 +82,6 @@ function completed(entry: CodebookEntry, more: CodebookEntry): CodebookEntry {
 
 const MOST_LISTED = 12;
 const listed = (names: readonly string[]): string =>
-  names.length <= MOST_LISTED ? names.join(', ') : `${names.slice(0, MOST_LISTED).join(', ')} and ${names.length - MOST_LISTED} more`;
+  names.length <= MOST_LISTED
+    ? names.join(', ')
+    : `${names.slice(0, MOST_LISTED).join(', ')} and ${names.length - MOST_LISTED} more`;

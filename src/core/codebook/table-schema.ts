@@ -16,13 +16,25 @@ const field = z.looseObject({
   missingValues: z.array(code).optional(),
   categories: z.array(code).optional(),
   categoriesOrdered: z.boolean().optional(),
-  constraints: z.looseObject({
-    minimum: z.union([z.number(), z.string()]).optional(), maximum: z.union([z.number(), z.string()]).optional(), enum: z.array(z.union([z.string(), z.number(), z.boolean()])).optional(),
-  }).optional(),
+  constraints: z
+    .looseObject({
+      minimum: z.union([z.number(), z.string()]).optional(),
+      maximum: z.union([z.number(), z.string()]).optional(),
+      enum: z.array(z.union([z.string(), z.number(), z.boolean()])).optional(),
+    })
+    .optional(),
 });
 const schema = z.looseObject({ fields: z.array(field).min(1), missingValues: z.array(code).optional() });
-const resource = z.looseObject({ name: z.string().optional(), path: z.union([z.string(), z.array(z.string())]).optional(), schema: schema.optional() });
-const packaged = z.looseObject({ title: z.string().optional(), name: z.string().optional(), resources: z.array(resource).min(1) });
+const resource = z.looseObject({
+  name: z.string().optional(),
+  path: z.union([z.string(), z.array(z.string())]).optional(),
+  schema: schema.optional(),
+});
+const packaged = z.looseObject({
+  title: z.string().optional(),
+  name: z.string().optional(),
+  resources: z.array(resource).min(1),
+});
 
 /** Whether a JSON document is a Data Package or a Table Schema. */
 export const looksLikeTableSchema = (document: unknown): boolean => packagedOr(document) !== null;
@@ -39,25 +51,55 @@ export function readTableSchema(file: string, document: unknown): Codebook {
   const parsed = kind === 'package' ? packaged.safeParse(document) : schema.safeParse(document);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
-    throw new InputError({ file, element: issue.path.join('.') || 'document', says: `does not fit the Table Schema standard (${issue.message})` });
+    throw new InputError({
+      file,
+      element: issue.path.join('.') || 'document',
+      says: `does not fit the Table Schema standard (${issue.message})`,
+    });
   }
   const isPackage = 'resources' in parsed.data;
-  const { title, name, resources } = isPackage ? (parsed.data as z.infer<typeof packaged>) : { title: undefined, name: undefined, resources: [{ schema: parsed.data as z.infer<typeof schema> }] };
+  const { title, name, resources } = isPackage
+    ? (parsed.data as z.infer<typeof packaged>)
+    : { title: undefined, name: undefined, resources: [{ schema: parsed.data as z.infer<typeof schema> }] };
   const entries = new Map<string, CodebookEntry>();
   const notices: Codebook['notices'] = [];
   for (const { schema: found } of resources) {
     for (const one of found?.fields ?? []) {
-      if (entries.has(one.name)) notices.push({ says: `the codebook describes ${one.name} twice; the first counts` });
+      if (entries.has(one.name))
+        notices.push({ says: `the codebook describes ${one.name} twice; the first counts` });
       else entries.set(one.name, entryOf(one, found?.missingValues));
     }
   }
-  if (entries.size === 0) throw new InputError({ file, element: 'resources', says: 'no resource has a schema with fields; choose the document that describes the columns' });
-  return { name: file, form: 'table-schema', title: title ?? name ?? null, cases: null, entries: [...entries.values()], groups: [], notices };
+  if (entries.size === 0)
+    throw new InputError({
+      file,
+      element: 'resources',
+      says: 'no resource has a schema with fields; choose the document that describes the columns',
+    });
+  return {
+    name: file,
+    form: 'table-schema',
+    title: title ?? name ?? null,
+    cases: null,
+    entries: [...entries.values()],
+    groups: [],
+    notices,
+  };
 }
 
-const STORAGES: Record<string, Storage> = { string: 'text', number: 'decimal', integer: 'integer', date: 'date', time: 'time', datetime: 'datetime' };
+const STORAGES: Record<string, Storage> = {
+  string: 'text',
+  number: 'decimal',
+  integer: 'integer',
+  date: 'date',
+  time: 'time',
+  datetime: 'datetime',
+};
 
-function entryOf(one: z.infer<typeof field>, missingOfAll: z.infer<typeof code>[] | undefined): CodebookEntry {
+function entryOf(
+  one: z.infer<typeof field>,
+  missingOfAll: z.infer<typeof code>[] | undefined,
+): CodebookEntry {
   const entry = bareEntry(one.name);
   const missing = (one.missingValues ?? missingOfAll ?? []).map(valueOf).filter(({ value }) => value !== '');
   entry.label = one.title ?? (one.description && one.description.length <= 120 ? one.description : null);
@@ -67,15 +109,30 @@ function entryOf(one: z.infer<typeof field>, missingOfAll: z.infer<typeof code>[
   entry.nature = one.categoriesOrdered ? 'ordinal' : null;
   const stated = (one.categories ?? one.constraints?.enum?.map(String) ?? []).map(valueOf);
   entry.categories = [
-    ...stated.map(({ value, label }) => ({ code: value, label, missing: missing.some((other) => other.value === value), reason: null, frequency: null })),
-    ...missing.filter(({ value, label }) => label !== null && !stated.some((other) => other.value === value)).map(({ value, label }) => ({ code: value, label, missing: true, reason: null, frequency: null })),
-  ].map((category) => ({ ...category, reason: category.missing ? reasonOfLabel(category.label ?? category.code) ?? 'other' : null }));
+    ...stated.map(({ value, label }) => ({
+      code: value,
+      label,
+      missing: missing.some((other) => other.value === value),
+      reason: null,
+      frequency: null,
+    })),
+    ...missing
+      .filter(({ value, label }) => label !== null && !stated.some((other) => other.value === value))
+      .map(({ value, label }) => ({ code: value, label, missing: true, reason: null, frequency: null })),
+  ].map((category) => ({
+    ...category,
+    reason: category.missing ? (reasonOfLabel(category.label ?? category.code) ?? 'other') : null,
+  }));
   entry.missingTexts = missing.filter(({ label }) => label === null).map(({ value }) => value);
   const { minimum, maximum } = one.constraints ?? {};
-  const bound = (value: string | number | undefined): number | null => (value === undefined || !Number.isFinite(Number(value)) ? null : Number(value));
-  if (bound(minimum) !== null || bound(maximum) !== null) entry.validRanges = [{ min: bound(minimum), max: bound(maximum) }];
+  const bound = (value: string | number | undefined): number | null =>
+    value === undefined || !Number.isFinite(Number(value)) ? null : Number(value);
+  if (bound(minimum) !== null || bound(maximum) !== null)
+    entry.validRanges = [{ min: bound(minimum), max: bound(maximum) }];
   return entry;
 }
 
 const valueOf = (one: z.infer<typeof code>): { value: string; label: string | null } =>
-  (typeof one === 'object' ? { value: String(one.value), label: one.label ?? null } : { value: String(one), label: null });
+  typeof one === 'object'
+    ? { value: String(one.value), label: one.label ?? null }
+    : { value: String(one), label: null };

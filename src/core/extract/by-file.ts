@@ -12,7 +12,10 @@ export interface InFile {
 export function heldByFile(column: Column, files: readonly FileSource[], texts: readonly string[]): InFile[] {
   const held = new Set(texts);
   const known = column.form === 'dictionary' ? column.texts.map((text) => held.has(text)) : null;
-  const holds = column.form === 'dictionary' && known ? (row: number): boolean => known[column.codes[row]] : (row: number): boolean => held.has(column.text(row));
+  const holds =
+    column.form === 'dictionary' && known
+      ? (row: number): boolean => known[column.codes[row]]
+      : (row: number): boolean => held.has(column.text(row));
   let row = 0;
   return files.map(({ name, wave, rows }) => {
     let holding = 0;

@@ -3,13 +3,16 @@ import { describe, expect, it } from 'vitest';
 import { columnOf, ColumnBuilder } from './column';
 import { findRows } from './rows';
 
-const texts = (column: ReturnType<typeof columnOf>): string[] => Array.from({ length: column.rows }, (_, row) => column.text(row));
+const texts = (column: ReturnType<typeof columnOf>): string[] =>
+  Array.from({ length: column.rows }, (_, row) => column.text(row));
 
 describe('a column', () => {
   it('gives back every raw text exactly', () => {
-    fc.assert(fc.property(fc.array(fc.string({ unit: 'grapheme' })), (cells) => {
-      expect(texts(columnOf(cells))).toEqual(cells);
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.string({ unit: 'grapheme' })), (cells) => {
+        expect(texts(columnOf(cells))).toEqual(cells);
+      }),
+    );
   });
 
   it('keeps each distinct text once', () => {
@@ -17,7 +20,11 @@ describe('a column', () => {
     expect(column.form === 'dictionary' && column.texts).toEqual(['a', 'b', '', ' a']);
   });
 
-  it.each([[255, Uint8Array], [257, Uint16Array], [65_537, Uint32Array]])('uses the narrowest codes that hold %d distinct texts', (distinct, kind) => {
+  it.each([
+    [255, Uint8Array],
+    [257, Uint16Array],
+    [65_537, Uint32Array],
+  ])('uses the narrowest codes that hold %d distinct texts', (distinct, kind) => {
     const column = columnOf(Array.from({ length: distinct }, (_, i) => `t${i}`));
     expect(column.form === 'dictionary' && column.codes).toBeInstanceOf(kind);
     expect(column.text(distinct - 1)).toBe(`t${distinct - 1}`);
@@ -44,6 +51,10 @@ describe('a column', () => {
   });
 
   it('finds the first rows of a value under any spelling', () => {
-    expect(findRows(columnOf(['1', '2', '1.0', '1', '01']), [['1', '1.0'], ['01'], ['no']], 2)).toEqual([[0, 2], [4], []]);
+    expect(findRows(columnOf(['1', '2', '1.0', '1', '01']), [['1', '1.0'], ['01'], ['no']], 2)).toEqual([
+      [0, 2],
+      [4],
+      [],
+    ]);
   });
 });

@@ -19,7 +19,10 @@ const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
 export class DictionaryColumn {
   readonly form = 'dictionary';
   /** @param texts distinct raw texts; @param codes one index into `texts` per row */
-  constructor(readonly texts: readonly string[], readonly codes: Codes) {}
+  constructor(
+    readonly texts: readonly string[],
+    readonly codes: Codes,
+  ) {}
   get rows(): number {
     return this.codes.length;
   }
@@ -32,7 +35,10 @@ export class DictionaryColumn {
 export class PackedColumn {
   readonly form = 'packed';
   /** @param bytes UTF-8 of all cells; @param ends for each row the offset just past its cell */
-  constructor(readonly bytes: Uint8Array, readonly ends: Uint32Array) {}
+  constructor(
+    readonly bytes: Uint8Array,
+    readonly ends: Uint32Array,
+  ) {}
   get rows(): number {
     return this.ends.length;
   }
@@ -72,7 +78,14 @@ export class ColumnBuilder {
    * Takes cells that lie in the UTF-8 bytes of a file, without cutting them out: the cell of each of `rows` rows reaches
    * from `starts[i]` up to `ends[i]`, where i begins at `first` and grows by `step`.
    */
-  pushSpans(source: Uint8Array, starts: Uint32Array, ends: Uint32Array, first: number, step: number, rows: number): void {
+  pushSpans(
+    source: Uint8Array,
+    starts: Uint32Array,
+    ends: Uint32Array,
+    first: number,
+    step: number,
+    rows: number,
+  ): void {
     this.room(this.length + rows);
     for (let row = 0, i = first; row < rows; row++, i += step) this.push(source, starts[i], ends[i]);
   }
@@ -93,7 +106,11 @@ export class ColumnBuilder {
   }
 
   finish(): Column {
-    if (!this.dictionary) return new PackedColumn(this.bytes.slice(0, this.used), (this.codes as Uint32Array).slice(0, this.length));
+    if (!this.dictionary)
+      return new PackedColumn(
+        this.bytes.slice(0, this.used),
+        (this.codes as Uint32Array).slice(0, this.length),
+      );
     return new DictionaryColumn(this.dictionary.texts(), this.codes.slice(0, this.length));
   }
 
@@ -103,7 +120,8 @@ export class ColumnBuilder {
       const code = dictionary.code(source, from, to);
       if (code === 0x100 || code === 0x10000) this.widen(code);
       this.codes[this.length++] = code;
-      if (code >= DICTIONARY_LIMIT && code * LEAST_REPETITION > this.length) this.giveUpDictionary(dictionary);
+      if (code >= DICTIONARY_LIMIT && code * LEAST_REPETITION > this.length)
+        this.giveUpDictionary(dictionary);
       return;
     }
     this.byteRoom(to - from);
@@ -113,7 +131,8 @@ export class ColumnBuilder {
 
   private widen(code: number): void {
     if (code === 0x100 && this.codes instanceof Uint8Array) this.codes = Uint16Array.from(this.codes);
-    else if (code === 0x10000 && !(this.codes instanceof Uint32Array)) this.codes = Uint32Array.from(this.codes);
+    else if (code === 0x10000 && !(this.codes instanceof Uint32Array))
+      this.codes = Uint32Array.from(this.codes);
   }
 
   /** From here on the bytes of all cells are kept, those so far among them. */
@@ -167,6 +186,9 @@ function scratchOf(text: string): Uint8Array {
 /** A column from a list of raw texts. */
 export function columnOf(texts: readonly string[]): Column {
   const builder = new ColumnBuilder();
-  builder.pushFrom(texts.map((text) => [text]), 0);
+  builder.pushFrom(
+    texts.map((text) => [text]),
+    0,
+  );
   return builder.finish();
 }

@@ -71,7 +71,10 @@ export class Dictionary {
   texts(): string[] {
     const all = decoder.decode(this.bytes.subarray(0, this.used));
     // Where every character is one byte the texts can be cut from the whole.
-    const cut = all.length === this.used ? (from: number, to: number) => all.slice(from, to) : (from: number, to: number) => decoder.decode(this.bytes.subarray(from, to));
+    const cut =
+      all.length === this.used
+        ? (from: number, to: number) => all.slice(from, to)
+        : (from: number, to: number) => decoder.decode(this.bytes.subarray(from, to));
     return Array.from({ length: this.size }, (_, code) => cut(this.begin(code), this.ends[code]));
   }
 
@@ -81,7 +84,8 @@ export class Dictionary {
 
   private learn(source: Uint8Array, from: number, to: number): number {
     const length = to - from;
-    if (this.used + length > this.bytes.length) this.bytes = larger(this.bytes, Math.max(this.bytes.length * 2, this.used + length), Uint8Array);
+    if (this.used + length > this.bytes.length)
+      this.bytes = larger(this.bytes, Math.max(this.bytes.length * 2, this.used + length), Uint8Array);
     if (this.size === this.ends.length) this.ends = larger(this.ends, this.size * 2, Uint32Array);
     for (let i = from; i < to; i++) this.bytes[this.used++] = source[i];
     this.ends[this.size] = this.used;
@@ -154,7 +158,11 @@ function start(low: number, high: number): number {
   return Math.imul(hash, 0x27d4eb2f) & -ENTRY;
 }
 
-function larger<T extends Uint8Array | Uint32Array>(array: T, length: number, kind: { new (length: number): T }): T {
+function larger<T extends Uint8Array | Uint32Array>(
+  array: T,
+  length: number,
+  kind: { new (length: number): T },
+): T {
   const made = new kind(length);
   made.set(array);
   return made;

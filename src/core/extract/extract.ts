@@ -107,8 +107,23 @@ export interface CodebookEntry {
 /** An entry that says nothing yet beyond the name. */
 export function bareEntry(name: string): CodebookEntry {
   return {
-    name, label: null, question: null, universe: null, units: null, notes: [], categories: [], validRanges: [], missingRanges: [], interval: null, isWeight: false,
-    missingTexts: [], storage: null, nature: null, location: null, decimals: null, published: {},
+    name,
+    label: null,
+    question: null,
+    universe: null,
+    units: null,
+    notes: [],
+    categories: [],
+    validRanges: [],
+    missingRanges: [],
+    interval: null,
+    isWeight: false,
+    missingTexts: [],
+    storage: null,
+    nature: null,
+    location: null,
+    decimals: null,
+    published: {},
   };
 }
 

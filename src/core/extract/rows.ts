@@ -16,7 +16,8 @@ export function findRows(column: Column, lists: readonly (readonly string[])[], 
   if (column.form === 'dictionary') {
     const wanted = new Int32Array(column.texts.length).fill(-1);
     for (let code = 0; code < wanted.length; code++) wanted[code] = listOf.get(column.texts[code]) ?? -1;
-    for (let row = 0; row < column.rows && open > 0; row++) if (wanted[column.codes[row]] >= 0) take(wanted[column.codes[row]], row);
+    for (let row = 0; row < column.rows && open > 0; row++)
+      if (wanted[column.codes[row]] >= 0) take(wanted[column.codes[row]], row);
     return found;
   }
   // Only cells of a length that is wanted are read as text.

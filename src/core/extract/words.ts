@@ -4,7 +4,16 @@ export const STORAGES = ['integer', 'decimal', 'text', 'date', 'time', 'datetime
 /** How the cells of a variable are written. */
 export type Storage = (typeof STORAGES)[number];
 
-export const KINDS = ['identifier', 'nominal', 'ordinal', 'count', 'continuous', 'date', 'text', 'empty'] as const;
+export const KINDS = [
+  'identifier',
+  'nominal',
+  'ordinal',
+  'count',
+  'continuous',
+  'date',
+  'text',
+  'empty',
+] as const;
 /** What a variable measures, and so which figures suit it. */
 export type Kind = (typeof KINDS)[number];
 
@@ -28,4 +37,11 @@ export const isCategorical = (kind: Kind): boolean => kind === 'nominal' || kind
 export const isMeasure = (kind: Kind): boolean => kind === 'count' || kind === 'continuous';
 
 /** Reasons as they stand on the screen. */
-export const REASON_NAMES: Record<Reason, string> = { 'no-answer': 'no answer', refused: 'refused', 'dont-know': "don't know", 'not-asked': 'not asked', suppressed: 'suppressed', other: 'other' };
+export const REASON_NAMES: Record<Reason, string> = {
+  'no-answer': 'no answer',
+  refused: 'refused',
+  'dont-know': "don't know",
+  'not-asked': 'not asked',
+  suppressed: 'suppressed',
+  other: 'other',
+};

@@ -10,7 +10,8 @@ export function batteriesOf(subjects: readonly Subject[]): number[][] {
     const stem = stemOf(subject.name);
     if (stem === null || subject.kind !== 'ordinal' || subject.role !== 'analysis') return;
     const { levels, values } = validOf(subject.levels);
-    if (values.length === levels.length && levels.length >= LEAST_CODES && levels.length <= MOST_CODES) families.set(stem, [...(families.get(stem) ?? []), i]);
+    if (values.length === levels.length && levels.length >= LEAST_CODES && levels.length <= MOST_CODES)
+      families.set(stem, [...(families.get(stem) ?? []), i]);
   });
   return [...families.values()].filter((items) => items.length >= LEAST_ITEMS);
 }

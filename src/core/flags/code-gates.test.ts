@@ -7,7 +7,11 @@ const ROWS = 600;
 const work = make(ROWS, (c) => c.whole(1, 3));
 const told = (columns: Record<string, Cells>, name: string, ...texts: string[]): string | null => {
   const { whole } = new Inspector(extractOf(columns));
-  const gate = gateOfTexts(whole, whole.subjects.findIndex((subject) => subject.name === name), new Set(texts));
+  const gate = gateOfTexts(
+    whole,
+    whole.subjects.findIndex((subject) => subject.name === name),
+    new Set(texts),
+  );
   return gate && saidOf(gate, whole.subjects);
 };
 
@@ -52,6 +56,12 @@ describe('a code stands for something else', () => {
   });
 
   it('and in a few rows nothing is told', () => {
-    expect(told({ work: work.slice(0, 30), hours: work.slice(0, 30).map((one) => (one === 1 ? 20 : 999)) }, 'hours', '999')).toBeNull();
+    expect(
+      told(
+        { work: work.slice(0, 30), hours: work.slice(0, 30).map((one) => (one === 1 ? 20 : 999)) },
+        'hours',
+        '999',
+      ),
+    ).toBeNull();
   });
 });

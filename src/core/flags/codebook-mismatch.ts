@@ -19,14 +19,27 @@ const NAMED = 4;
 
 function look({ extract, subjects, aside = new Set() }: Whole): Flag[] {
   if (extract.codebooks.length === 0 || typeof extract.part?.rows === 'number') return [];
-  const noObservation = [...new Set([...aside, ...repeatedHeaders(extract), ...summaryRows({ extract, subjects }).map(({ row }) => row)])];
+  const noObservation = [
+    ...new Set([
+      ...aside,
+      ...repeatedHeaders(extract),
+      ...summaryRows({ extract, subjects }).map(({ row }) => row),
+    ]),
+  ];
   const arrived = extract.rows - noObservation.length;
   const cases = publishedCases(extract);
   if (cases !== null && cases !== arrived) {
-    return [{
-      rule: 'codebook-mismatch', variables: [], codes: [], rows: Math.abs(cases - arrived), severity: cases > arrived ? 'high' : 'medium', certainty: 0.95,
-      says: `the codebook publishes ${cases} cases, ${arrived} rows arrived${noObservation.length ? ` besides ${noObservation.length} that are no observations` : ''}: ${Math.abs(cases - arrived)} too ${cases > arrived ? 'few' : 'many'}`,
-    }];
+    return [
+      {
+        rule: 'codebook-mismatch',
+        variables: [],
+        codes: [],
+        rows: Math.abs(cases - arrived),
+        severity: cases > arrived ? 'high' : 'medium',
+        certainty: 0.95,
+        says: `the codebook publishes ${cases} cases, ${arrived} rows arrived${noObservation.length ? ` besides ${noObservation.length} that are no observations` : ''}: ${Math.abs(cases - arrived)} too ${cases > arrived ? 'few' : 'many'}`,
+      },
+    ];
   }
   return subjects.flatMap((subject, i) => {
     const { entry, name } = subject;
@@ -45,7 +58,8 @@ function publishedCases({ codebooks, variables }: Extract): number | null {
   const sums = new Map<number, number>();
   for (const { entry, column } of variables) {
     const frequencies = entry?.categories.map(({ frequency }) => frequency) ?? [];
-    if (frequencies.length < 2 || frequencies.some((frequency) => frequency === null) || column.rows === 0) continue;
+    if (frequencies.length < 2 || frequencies.some((frequency) => frequency === null) || column.rows === 0)
+      continue;
     const sum = frequencies.reduce<number>((all, frequency) => all + (frequency ?? 0), 0);
     sums.set(sum, (sums.get(sum) ?? 0) + 1);
   }
@@ -54,7 +68,12 @@ function publishedCases({ codebooks, variables }: Extract): number | null {
   return shared.length ? Math.max(...shared) : null;
 }
 
-function frequencyFlags(name: string, entry: CodebookEntry, { levels, written }: Subject, left: readonly string[]): Flag[] {
+function frequencyFlags(
+  name: string,
+  entry: CodebookEntry,
+  { levels, written }: Subject,
+  left: readonly string[],
+): Flag[] {
   const published = entry.categories.filter(({ frequency }) => frequency !== null);
   if (published.length === 0) return [];
   const { byText, byValue } = indexOf(levels.levels);
@@ -66,13 +85,26 @@ function frequencyFlags(name: string, entry: CodebookEntry, { levels, written }:
   });
   if (differs.length === 0) return [];
   const rows = differs.reduce((sum, { frequency, count }) => sum + Math.abs(frequency - count), 0);
-  return [{
-    rule: 'codebook-mismatch', variables: [name], codes: differs.map(({ code }) => code), rows, severity: 'medium', certainty: 0.95,
-    says: `published and arrived differ: ${differs.slice(0, NAMED).map(({ code, frequency, count }) => `${code} ${frequency} published, ${count} arrived`).join('; ')}${differs.length > NAMED ? ` and ${differs.length - NAMED} more codes` : ''}`,
-  }];
+  return [
+    {
+      rule: 'codebook-mismatch',
+      variables: [name],
+      codes: differs.map(({ code }) => code),
+      rows,
+      severity: 'medium',
+      certainty: 0.95,
+      says: `published and arrived differ: ${differs
+        .slice(0, NAMED)
+        .map(({ code, frequency, count }) => `${code} ${frequency} published, ${count} arrived`)
+        .join('; ')}${differs.length > NAMED ? ` and ${differs.length - NAMED} more codes` : ''}`,
+    },
+  ];
 }
 
-function indexOf(levels: readonly Level[]): { byText: ReadonlyMap<string, Level>; byValue: ReadonlyMap<number, Level> } {
+function indexOf(levels: readonly Level[]): {
+  byText: ReadonlyMap<string, Level>;
+  byValue: ReadonlyMap<number, Level>;
+} {
   const byText = new Map<string, Level>();
   const byValue = new Map<number, Level>();
   for (const level of levels) {
@@ -82,7 +114,12 @@ function indexOf(levels: readonly Level[]): { byText: ReadonlyMap<string, Level>
   return { byText, byValue };
 }
 
-function figureFlags(name: string, { published }: CodebookEntry, { levels, written }: Subject, left: readonly string[]): Flag[] {
+function figureFlags(
+  name: string,
+  { published }: CodebookEntry,
+  { levels, written }: Subject,
+  left: readonly string[],
+): Flag[] {
   if (Object.keys(published).length === 0) return [];
   const { levels: valid } = validOf(levels);
   const gone = (level: Level): number => left.filter((text) => text.trim() === level.code).length;
@@ -97,22 +134,40 @@ function figureFlags(name: string, { published }: CodebookEntry, { levels, writt
   if (published.valid !== undefined && published.valid !== n) rows = Math.abs(published.valid - n);
   compare('valid cases', published.valid, n);
   if (isNumericStorage(written.storage)) {
-    const kept = valid.flatMap((level, i) => (level.value !== null && counts[i] > 0 ? [{ value: level.value, count: counts[i] }] : []));
-    const values = { values: Float64Array.from(kept, ({ value }) => value), counts: Float64Array.from(kept, ({ count }) => count) };
+    const kept = valid.flatMap((level, i) =>
+      level.value !== null && counts[i] > 0 ? [{ value: level.value, count: counts[i] }] : [],
+    );
+    const values = {
+      values: Float64Array.from(kept, ({ value }) => value),
+      counts: Float64Array.from(kept, ({ count }) => count),
+    };
     const { mean, sd } = kept.length ? moments(values) : { mean: null, sd: null };
     compare('lowest', published.min, kept[0]?.value ?? null);
     compare('highest', published.max, kept.at(-1)?.value ?? null);
     compare('mean', published.mean, mean);
     compare('standard deviation', published.sd, sd);
   }
-  return differs.length === 0 ? [] : [{
-    rule: 'codebook-mismatch', variables: [name], codes: [], rows, severity: 'medium', certainty: 0.9,
-    says: `published and arrived differ: ${differs.slice(0, NAMED).join('; ')}`,
-  }];
+  return differs.length === 0
+    ? []
+    : [
+        {
+          rule: 'codebook-mismatch',
+          variables: [name],
+          codes: [],
+          rows,
+          severity: 'medium',
+          certainty: 0.9,
+          says: `published and arrived differ: ${differs.slice(0, NAMED).join('; ')}`,
+        },
+      ];
 }
 
 /** How far a figure may be off for being rounded: half of its last printed digit, and a little for how it was computed. */
 function slack(said: number): number {
   const decimals = /\.(\d+)/.exec(String(said))?.[1].length ?? 0;
-  return Number.isInteger(said) && decimals === 0 ? (Math.abs(said) > 1000 ? 0.5001 : 0.5) : 0.51 * 10 ** -decimals;
+  return Number.isInteger(said) && decimals === 0
+    ? Math.abs(said) > 1000
+      ? 0.5001
+      : 0.5
+    : 0.51 * 10 ** -decimals;
 }

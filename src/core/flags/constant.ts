@@ -12,8 +12,15 @@ function look({ name, role, levels }: Subject): Flag[] {
   // A tick that is blank where it was not made is an answer.
   if (valid.rows < levels.rows * 0.5) return [];
   const [{ code, label }] = valid.levels;
-  return [{
-    rule: 'constant', variables: [name], codes: [code], rows: valid.rows, severity: role === 'wave' ? 'note' : 'low', certainty: 0.98,
-    says: `all ${valid.rows} valid rows hold ${code}${label ? ` ${label}` : ''}`,
-  }];
+  return [
+    {
+      rule: 'constant',
+      variables: [name],
+      codes: [code],
+      rows: valid.rows,
+      severity: role === 'wave' ? 'note' : 'low',
+      certainty: 0.98,
+      says: `all ${valid.rows} valid rows hold ${code}${label ? ` ${label}` : ''}`,
+    },
+  ];
 }

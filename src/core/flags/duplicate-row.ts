@@ -16,7 +16,14 @@ function look({ extract, subjects }: Whole): Flag[] {
   const { variables, rows } = extract;
   if (variables.length < LEAST_COLUMNS || rows < LEAST_ROWS) return [];
   // A running number or an identifier of the row alone does not make a row another.
-  const running = new Set(subjects.flatMap(({ kind, role, written }, i) => (kind === 'identifier' && (role === 'admin' || (written.storage === 'integer' && isRunning(variables[i].column))) ? [i] : [])));
+  const running = new Set(
+    subjects.flatMap(({ kind, role, written }, i) =>
+      kind === 'identifier' &&
+      (role === 'admin' || (written.storage === 'integer' && isRunning(variables[i].column)))
+        ? [i]
+        : [],
+    ),
+  );
   const columns = variables.flatMap(({ column }, i) => (running.has(i) ? [] : [column]));
   if (columns.length < LEAST_COLUMNS) return [];
   const hashes = rowHashes(columns, rows);
@@ -26,14 +33,36 @@ function look({ extract, subjects }: Whole): Flag[] {
     if (same) same.push(row);
     else byHash.set(hashes[row], [row]);
   }
-  const groups = [...byHash.values()].filter(({ length }) => length > 1).flatMap((same) => exactGroups(columns, same));
+  const groups = [...byHash.values()]
+    .filter(({ length }) => length > 1)
+    .flatMap((same) => exactGroups(columns, same));
   const touched = groups.reduce((sum, { length }) => sum + length, 0);
-  const filled = groups.filter(([row]) => columns.filter((column) => !isBlank(column.text(row))).length >= LEAST_COLUMNS);
+  const filled = groups.filter(
+    ([row]) => columns.filter((column) => !isBlank(column.text(row))).length >= LEAST_COLUMNS,
+  );
   if (filled.length === 0 || touched > rows * MOST_ALIKE) return [];
-  return [{
-    rule: 'duplicate-row', variables: [], codes: [], rows: touched, severity: 'high', certainty: round2(columns.length >= 12 ? 0.95 : 0.75), at: groups.flatMap((same) => same.slice(1)).slice(0, MOST_AT),
-    says: `${filled.slice(0, 2).map((same) => same.slice(0, 3).map((row) => placeOf(extract, row)).join(' and ')).join('; ')}${filled.length > 2 ? ` and ${filled.length - 2} more` : ''} hold the same in ${running.size ? 'every column but a running number' : 'every column'}`,
-  }];
+  return [
+    {
+      rule: 'duplicate-row',
+      variables: [],
+      codes: [],
+      rows: touched,
+      severity: 'high',
+      certainty: round2(columns.length >= 12 ? 0.95 : 0.75),
+      at: groups.flatMap((same) => same.slice(1)).slice(0, MOST_AT),
+      says: `${filled
+        .slice(0, 2)
+        .map((same) =>
+          same
+            .slice(0, 3)
+            .map((row) => placeOf(extract, row))
+            .join(' and '),
+        )
+        .join(
+          '; ',
+        )}${filled.length > 2 ? ` and ${filled.length - 2} more` : ''} hold the same in ${running.size ? 'every column but a running number' : 'every column'}`,
+    },
+  ];
 }
 
 function isRunning(column: Column): boolean {
@@ -46,7 +75,8 @@ function rowHashes(columns: readonly Column[], rows: number): Uint32Array {
   const hashes = new Uint32Array(rows).fill(0x811c9dc5);
   for (const column of columns) {
     if (column.form === 'dictionary') {
-      for (let row = 0; row < rows; row++) hashes[row] = Math.imul(hashes[row] ^ column.codes[row], 0x01000193) ^ (hashes[row] >>> 15);
+      for (let row = 0; row < rows; row++)
+        hashes[row] = Math.imul(hashes[row] ^ column.codes[row], 0x01000193) ^ (hashes[row] >>> 15);
     } else {
       for (let row = 0; row < rows; row++) {
         const text = column.text(row);

@@ -25,8 +25,16 @@ const APART = 2;
  * beyond the last is then a draw of an exponential with the mean of theirs.
  * @param i the innermost value that is far out @param far rows from there outwards
  */
-function oddness({ values, counts }: { values: Float64Array; counts: Float64Array }, i: number, inwards: 1 | -1, far: number, middle: number, skewed: boolean): number {
-  const u = (x: number): number => (skewed ? Math.log(x) : Math.log(Math.max(Math.abs(x - middle), Number.MIN_VALUE)));
+function oddness(
+  { values, counts }: { values: Float64Array; counts: Float64Array },
+  i: number,
+  inwards: 1 | -1,
+  far: number,
+  middle: number,
+  skewed: boolean,
+): number {
+  const u = (x: number): number =>
+    skewed ? Math.log(x) : Math.log(Math.max(Math.abs(x - middle), Number.MIN_VALUE));
   let [rows, sum] = [0, 0];
   let j = i + inwards;
   for (; values[j] !== undefined && rows < TAIL; j += inwards) {
@@ -43,7 +51,8 @@ function oddness({ values, counts }: { values: Float64Array; counts: Float64Arra
 function look({ name, kind, role, written, levels }: Subject): Flag[] {
   if (!isMeasure(kind) || !isNumericStorage(written.storage) || role === 'identifier') return [];
   const valid = validOf(levels);
-  if (valid.rows < LEAST_ROWS || valid.levels.length < 8 || valid.levels.length !== valid.values.length) return [];
+  if (valid.rows < LEAST_ROWS || valid.levels.length < 8 || valid.levels.length !== valid.values.length)
+    return [];
   const skewed = isSkewed(valid);
   // Of skewed quantities with many zeros, only what is above zero has a body.
   const from = skewed ? valid.values.findIndex((value) => value > 0) : 0;
@@ -53,8 +62,10 @@ function look({ name, kind, role, written, levels }: Subject): Flag[] {
   if (!body || body.scale <= 0 || values.length < 8) return [];
   // Where many lie so far out, that is how the quantity is, and no slip.
   let beyond = 0;
-  for (let i = values.length - 1; i >= 0 && (transform(values[i]) - body.median) / body.scale >= FAR; i--) beyond += counts[i];
-  for (let i = 0; i < values.length && (body.median - transform(values[i])) / body.scale >= FAR; i++) beyond += counts[i];
+  for (let i = values.length - 1; i >= 0 && (transform(values[i]) - body.median) / body.scale >= FAR; i--)
+    beyond += counts[i];
+  for (let i = 0; i < values.length && (body.median - transform(values[i])) / body.scale >= FAR; i++)
+    beyond += counts[i];
   if (beyond > MOST_ROWS * 2) return [];
   const found: number[] = [];
   let oddest = 0;
@@ -80,8 +91,15 @@ function look({ name, kind, role, written, levels }: Subject): Flag[] {
   const rows = found.reduce((sum, i) => sum + counts[i], 0);
   const codes = found.map((i) => valid.levels[from + i].code);
   const z = Math.min(...found.map((i) => Math.abs(transform(values[i]) - body.median) / body.scale));
-  return [{
-    rule: 'far-out-value', variables: [name], codes, rows, severity: 'medium', certainty: round2(Math.min(0.95, 0.78 + 0.01 * (oddest - LEAST_ODD))),
-    says: `${rowsHold(rows)} ${codes.slice(0, 5).join(', ')}, ${Math.round(z)} robust standard deviations from the middle${skewed ? ' on the logarithmic scale' : ''} with nothing between`,
-  }];
+  return [
+    {
+      rule: 'far-out-value',
+      variables: [name],
+      codes,
+      rows,
+      severity: 'medium',
+      certainty: round2(Math.min(0.95, 0.78 + 0.01 * (oddest - LEAST_ODD))),
+      says: `${rowsHold(rows)} ${codes.slice(0, 5).join(', ')}, ${Math.round(z)} robust standard deviations from the middle${skewed ? ' on the logarithmic scale' : ''} with nothing between`,
+    },
+  ];
 }

@@ -13,11 +13,29 @@ function future({ name, label, written, levels }: Subject): Flag[] {
   const valid = validOf(levels);
   const scale = written.storage === 'datetime' ? 86400 : 1;
   const today = Date.now() / DAY;
-  const found = valid.levels.filter(({ value }) => value !== null && value / scale > today + 1 && !PLACEHOLDERS.has(Math.floor(value / scale)));
+  const found = valid.levels.filter(
+    ({ value }) =>
+      value !== null && value / scale > today + 1 && !PLACEHOLDERS.has(Math.floor(value / scale)),
+  );
   const rows = found.reduce((sum, { count }) => sum + count, 0);
-  if (rows === 0 || rows > valid.rows * MOST_AHEAD || /\b(plan|expir|due|valid until|next|deadline|scheduled|maturity|end of contract)/i.test(label ?? name)) return [];
-  return [{
-    rule: 'future-date', variables: [name], codes: found.slice(0, 50).map(({ code }) => code), rows, severity: 'medium', certainty: 0.9,
-    says: `${rowsHold(rows)} ${found.slice(0, 4).map(({ code }) => code).join(', ')}, after today, ${isoText(Math.floor(today), 'date')}`,
-  }];
+  if (
+    rows === 0 ||
+    rows > valid.rows * MOST_AHEAD ||
+    /\b(plan|expir|due|valid until|next|deadline|scheduled|maturity|end of contract)/i.test(label ?? name)
+  )
+    return [];
+  return [
+    {
+      rule: 'future-date',
+      variables: [name],
+      codes: found.slice(0, 50).map(({ code }) => code),
+      rows,
+      severity: 'medium',
+      certainty: 0.9,
+      says: `${rowsHold(rows)} ${found
+        .slice(0, 4)
+        .map(({ code }) => code)
+        .join(', ')}, after today, ${isoText(Math.floor(today), 'date')}`,
+    },
+  ];
 }

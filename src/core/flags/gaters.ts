@@ -46,22 +46,43 @@ const FEW = 5;
 const FEW_SHARE = 0.003;
 export const isFew = (count: number, rows: number): boolean => count < Math.max(FEW, rows * FEW_SHARE);
 
-export function gaterOf({ kind, role, levels }: Subject, column: Column, sample: readonly number[]): Gater | null {
+export function gaterOf(
+  { kind, role, levels }: Subject,
+  column: Column,
+  sample: readonly number[],
+): Gater | null {
   const held = levels.levels.filter(({ standing }) => standing !== 'unreadable');
   const parted = held.length > MOST_LEVELS;
   if (held.length < 2 || held.length > MOST_PARTED) return null;
   // A measure gates as an age does: from one value on.
-  if (parted ? (kind !== 'count' && kind !== 'continuous') || role === 'weight' || held.some(({ value, standing }) => value === null && standing === 'valid') : !isCategorical(kind) && kind !== 'count') return null;
+  if (
+    parted
+      ? (kind !== 'count' && kind !== 'continuous') ||
+        role === 'weight' ||
+        held.some(({ value, standing }) => value === null && standing === 'valid')
+      : !isCategorical(kind) && kind !== 'count'
+  )
+    return null;
   // Rows without a value at the gate were not asked either: blank is a level of its own.
   const place = new Map(held.flatMap((level, i) => spellingsOf(level).map((text) => [text, i] as const)));
   const of = (text: string): number => place.get(text) ?? (isBlank(text) ? held.length : -1);
   const codes = column.form === 'dictionary' ? column.texts.map(of) : null;
-  const indexOf = column.form === 'dictionary' && codes ? (row: number) => codes[column.codes[row]] : (row: number) => of(column.text(row));
+  const indexOf =
+    column.form === 'dictionary' && codes
+      ? (row: number) => codes[column.codes[row]]
+      : (row: number) => of(column.text(row));
   const levelCount = held.length + 1;
   const sampled = new Int16Array(sample.length);
   for (let n = 0; n < sample.length; n++) sampled[n] = indexOf(sample[n]);
   const bits = parted ? partsOf(sampled, held.length) : bitsByPlace(sampled, levelCount, (level) => level);
-  return { levels: [...held.map(({ code, label }) => ({ code, label })), { code: '', label: null }], sampled, indexOf, parted, bits, counts: Float64Array.from(bits, sizeOf) };
+  return {
+    levels: [...held.map(({ code, label }) => ({ code, label })), { code: '', label: null }],
+    sampled,
+    indexOf,
+    parted,
+    bits,
+    counts: Float64Array.from(bits, sizeOf),
+  };
 }
 
 /** Numbers in order, in so many stretches of about as many rows; and last the rows without one. */
@@ -82,12 +103,17 @@ function partsOf(sampled: Int16Array, levels: number): Bits[] {
 /** For each place the rows that stand there, in one pass. */
 function bitsByPlace(sampled: Int16Array, places: number, placeOf: (level: number) => number): Bits[] {
   const bits = Array.from({ length: places }, () => new Int32Array((sampled.length + 31) >>> 5));
-  for (let n = 0; n < sampled.length; n++) if (sampled[n] >= 0) bits[placeOf(sampled[n])][n >>> 5] |= 1 << (n & 31);
+  for (let n = 0; n < sampled.length; n++)
+    if (sampled[n] >= 0) bits[placeOf(sampled[n])][n >>> 5] |= 1 << (n & 31);
   return bits;
 }
 
 /** Rows and blanks of each level, over the rows of the sample that are still in play. */
-function tallied({ bits, counts }: Gater, blank: Bits, inPlay: Bits | null): { all: Float64Array; empty: Float64Array; rows: number } {
+function tallied(
+  { bits, counts }: Gater,
+  blank: Bits,
+  inPlay: Bits | null,
+): { all: Float64Array; empty: Float64Array; rows: number } {
   const all = inPlay === null ? counts : Float64Array.from(bits, (level) => common(level, inPlay));
   const empty = new Float64Array(bits.length);
   let rows = 0;
@@ -101,7 +127,8 @@ function tallied({ bits, counts }: Gater, blank: Bits, inPlay: Bits | null): { a
 
 /** Whether a gate parts the rows in play into those asked and those not. @returns `null` where a level is in between, or no code shuts */
 export function splitBy(gater: Gater, blank: Bits, inPlay: Bits | null): Split | null {
-  if (gater.parted) return mayPart(gater, blank, inPlay) ? partAt(...talliedByRow(gater, blank, inPlay)) : null;
+  if (gater.parted)
+    return mayPart(gater, blank, inPlay) ? partAt(...talliedByRow(gater, blank, inPlay)) : null;
   // Most are in between at the first level already, or shut at none.
   let shuts = false;
   for (let level = 0; inPlay === null && level < gater.bits.length; level++) {
@@ -124,7 +151,12 @@ function mayPart({ bits, counts }: Gater, blank: Bits, inPlay: Bits | null): boo
   };
   const [low, high] = [shareAt(0), shareAt(PARTS - 1)];
   // One end may hold the place itself: then the others are all alike.
-  if (!(low >= shutFrom || high >= shutFrom || low <= openTo || high <= openTo) || (low >= shutFrom && high >= shutFrom) || (low <= openTo && high <= openTo)) return false;
+  if (
+    !(low >= shutFrom || high >= shutFrom || low <= openTo || high <= openTo) ||
+    (low >= shutFrom && high >= shutFrom) ||
+    (low <= openTo && high <= openTo)
+  )
+    return false;
   let between = 0;
   for (let part = 0; part < PARTS; part++) {
     const share = shareAt(part);
@@ -133,7 +165,11 @@ function mayPart({ bits, counts }: Gater, blank: Bits, inPlay: Bits | null): boo
   return between <= 1;
 }
 
-function talliedByRow({ levels, sampled }: Gater, blank: Bits, inPlay: Bits | null): [Float64Array, Float64Array] {
+function talliedByRow(
+  { levels, sampled }: Gater,
+  blank: Bits,
+  inPlay: Bits | null,
+): [Float64Array, Float64Array] {
   const all = new Float64Array(levels.length);
   const empty = new Float64Array(levels.length);
   for (let n = 0; n < sampled.length; n++) {
@@ -163,7 +199,9 @@ export function classify(all: Float64Array, empty: Float64Array, rows: number): 
       kept += all[level] - empty[level];
     } else return null;
   }
-  return open.some((level) => level !== last) && shut.some((level) => level !== last) ? { open, shut, kept } : null;
+  return open.some((level) => level !== last) && shut.some((level) => level !== last)
+    ? { open, shut, kept }
+    : null;
 }
 
 /** Numbers in order, shut on one side of one place and asked on the other. */
@@ -193,10 +231,21 @@ export function partAt(all: Float64Array, empty: Float64Array): Split | null {
   const levels = Array.from({ length: last }, (_, level) => level);
   const [under, over] = [levels.slice(0, at), levels.slice(at)];
   // Rows without a number go with the side that they are like.
-  const none = all[last] === 0 ? null : empty[last] >= all[last] * SHUT ? 'shut' : empty[last] <= all[last] * OPEN ? 'open' : 'between';
+  const none =
+    all[last] === 0
+      ? null
+      : empty[last] >= all[last] * SHUT
+        ? 'shut'
+        : empty[last] <= all[last] * OPEN
+          ? 'open'
+          : 'between';
   if (none === 'between') return null;
   const [shut, open] = below ? [under, over] : [over, under];
-  return { shut: none === 'shut' ? [...shut, last] : shut, open: none === 'open' ? [...open, last] : open, kept: rows - wrong + all[last] };
+  return {
+    shut: none === 'shut' ? [...shut, last] : shut,
+    open: none === 'open' ? [...open, last] : open,
+    kept: rows - wrong + all[last],
+  };
 }
 
 /** A code, or several, that settle their rows whatever the others do; and how blank the rest is then. */
@@ -243,5 +292,8 @@ export function decided(gater: Gater, blank: Bits, inPlay: Bits | null): Decided
 /** Keeps in play only the rows at the other levels. */
 export function without({ sampled }: Gater, levels: readonly number[], inPlay: Bits | null): Bits {
   const settled = new Set(levels);
-  return bitsOf(sampled.length, (n) => sampled[n] >= 0 && !settled.has(sampled[n]) && (inPlay === null || has(inPlay, n)));
+  return bitsOf(
+    sampled.length,
+    (n) => sampled[n] >= 0 && !settled.has(sampled[n]) && (inPlay === null || has(inPlay, n)),
+  );
 }

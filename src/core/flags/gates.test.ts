@@ -22,18 +22,29 @@ function asked(where: (row: number) => boolean, seed = 21): Cells {
   const c = chance(seed);
   return Array.from({ length: ROWS }, (_, row) => (where(row) && !c.odds(0.02) ? c.whole(1, 30) : ''));
 }
-const universes = (columns: Record<string, Cells>, entries = {}): string[] => allFlags(columns, entries).filter(({ rule }) => rule === 'universe-gate').map(({ says }) => says.split(';')[0]);
+const universes = (columns: Record<string, Cells>, entries = {}): string[] =>
+  allFlags(columns, entries)
+    .filter(({ rule }) => rule === 'universe-gate')
+    .map(({ says }) => says.split(';')[0]);
 const others = { boiler, tenure, town, adults, age };
 
 describe('who was asked', () => {
   it('hangs on two variables at once', () => {
     const target = asked((row) => boiler[row] === 1 && Number(tenure[row]) >= 3);
-    expect(universes({ ...others, target })).toEqual([expect.stringMatching(/^asked where (boiler is 1 and tenure is 3 or 4|tenure is 3 or 4 and boiler is 1)$/)]);
+    expect(universes({ ...others, target })).toEqual([
+      expect.stringMatching(
+        /^asked where (boiler is 1 and tenure is 3 or 4|tenure is 3 or 4 and boiler is 1)$/,
+      ),
+    ]);
   });
 
   it('hangs on one or the other', () => {
     const target = asked((row) => boiler[row] === 1 || town[row] === 'Hawmoor');
-    expect(universes({ ...others, target })).toEqual([expect.stringMatching(/^asked where (boiler is 1, or town is Hawmoor|town is Hawmoor, or boiler is 1)$/)]);
+    expect(universes({ ...others, target })).toEqual([
+      expect.stringMatching(
+        /^asked where (boiler is 1, or town is Hawmoor|town is Hawmoor, or boiler is 1)$/,
+      ),
+    ]);
   });
 
   it('hangs on three', () => {
@@ -45,15 +56,28 @@ describe('who was asked', () => {
   });
 
   it('hangs on an age from some year on, and on a number of people', () => {
-    expect(universes({ ...others, work: asked((row) => Number(age[row]) >= 16) })).toEqual(['asked where age is 16 to 90']);
-    expect(universes({ ...others, pair: asked((row) => Number(adults[row]) > 1) })).toEqual(['asked where adults is 2 or 3 or 4 or 5']);
+    expect(universes({ ...others, work: asked((row) => Number(age[row]) >= 16) })).toEqual([
+      'asked where age is 16 to 90',
+    ]);
+    expect(universes({ ...others, pair: asked((row) => Number(adults[row]) > 1) })).toEqual([
+      'asked where adults is 2 or 3 or 4 or 5',
+    ]);
   });
 
   it('is looked for anew where the same rows are blank far from the gate', () => {
-    const filler = Object.fromEntries(Array.from({ length: 140 }, (_, i) => [`f${i}x`, chanceOf(400 + i, (c) => c.whole(0, 100_000))]));
+    const filler = Object.fromEntries(
+      Array.from({ length: 140 }, (_, i) => [`f${i}x`, chanceOf(400 + i, (c) => c.whole(0, 100_000))]),
+    );
     const early = asked((row) => boiler[row] === 1, 31);
     // The gate stands behind what comes first, and before what comes last.
-    const columns = { early, town, adults, ...filler, boiler, late: early.map((cell) => (cell === '' ? '' : 7 - Number(cell) % 7)) };
+    const columns = {
+      early,
+      town,
+      adults,
+      ...filler,
+      boiler,
+      late: early.map((cell) => (cell === '' ? '' : 7 - (Number(cell) % 7))),
+    };
     expect(universes(columns).filter((says) => says.includes('boiler'))).toEqual(['asked where boiler is 1']);
   });
 
@@ -63,21 +87,29 @@ describe('who was asked', () => {
       const share = c.next() * 0.8;
       const blanks = chanceOf(100 + seed, (one) => (one.odds(share) ? '' : one.whole(1, 9)));
       // Blanker where one lives, but by no rule.
-      const leaning = chanceOf(200 + seed, (one) => one.next()).map((x, row) => (Number(x) < (town[row] === 'Hawmoor' ? 0.6 : 0.2) ? '' : 5));
+      const leaning = chanceOf(200 + seed, (one) => one.next()).map((x, row) =>
+        Number(x) < (town[row] === 'Hawmoor' ? 0.6 : 0.2) ? '' : 5,
+      );
       expect(universes({ ...others, blanks, leaning })).toEqual([]);
     }
   });
 
   it('tells the rows that contradict, whatever gates', () => {
     const target = asked((row) => boiler[row] === 1 && Number(tenure[row]) >= 3);
-    const wrong = target.flatMap((cell, row) => (cell === '' && boiler[row] === 2 ? [row] : [])).slice(10, 13);
+    const wrong = target
+      .flatMap((cell, row) => (cell === '' && boiler[row] === 2 ? [row] : []))
+      .slice(10, 13);
     for (const row of wrong) target[row] = 7;
-    expect(allFlags({ ...others, target }).filter(({ rule }) => rule === 'gate-breach')).toMatchObject([{ variables: expect.arrayContaining(['target', 'boiler', 'tenure']) as string[], rows: 3, at: wrong }]);
+    expect(allFlags({ ...others, target }).filter(({ rule }) => rule === 'gate-breach')).toMatchObject([
+      { variables: expect.arrayContaining(['target', 'boiler', 'tenure']) as string[], rows: 3, at: wrong },
+    ]);
   });
 
   it('is one ruling, after which all shares follow, and undone is as before', () => {
     const target = asked((row) => boiler[row] === 1 || town[row] === 'Hawmoor');
-    const dig = new Inspector(extractOf({ ...others, target }, { boiler: { categories: labels({ 1: 'Yes', 2: 'No' }) } }));
+    const dig = new Inspector(
+      extractOf({ ...others, target }, { boiler: { categories: labels({ 1: 'Yes', 2: 'No' }) } }),
+    );
     const before = JSON.stringify(dig.document());
     const universe = dig.flags.find(({ rule }) => rule === 'universe-gate')?.universe;
     if (!universe) throw new Error('nothing was inferred');

@@ -2,7 +2,17 @@ import type { Column } from '../extract/column';
 import { spellingsOf, validOf } from '../infer/levels';
 import { isBlank } from '../read/looks';
 import { bitsOf, common, sizeOf, type Bits } from './bits';
-import { classify, decided, gaterOf, partAt, splitBy, without, type Gater, type Named, type Split } from './gaters';
+import {
+  classify,
+  decided,
+  gaterOf,
+  partAt,
+  splitBy,
+  without,
+  type Gater,
+  type Named,
+  type Split,
+} from './gaters';
 import { repeatedHeaders } from './repeated-header';
 import type { Subject, Whole } from './rule';
 import { askedSaid, type Universe } from './universe';
@@ -93,7 +103,8 @@ function fieldOf({ extract, subjects, studied = subjects, aside = new Set() }: W
   const { rows, variables } = extract;
   const step = Math.max(1, Math.floor(rows / SAMPLE));
   const sample = Array.from({ length: Math.floor((rows - 1) / step) + 1 }, (_, n) => n * step);
-  const gaterAt = (place: number): Gater | null => knownGater(studied[place], variables[place].column, sample);
+  const gaterAt = (place: number): Gater | null =>
+    knownGater(studied[place], variables[place].column, sample);
   const near = (v: number): { place: number; gater: Gater }[] => {
     const list: { place: number; gater: Gater }[] = [];
     for (let place = 0; place < Math.min(studied.length, v + AFTER + 1); place++) {
@@ -112,15 +123,26 @@ function fieldOf({ extract, subjects, studied = subjects, aside = new Set() }: W
  * @param v place of the variable @returns `null` where these rows are not just those that another variable shuts
  */
 export function gateOfTexts(whole: Whole, v: number, texts: ReadonlySet<string>): Gate | null {
-  const { extract: { rows, variables }, subjects } = whole;
+  const {
+    extract: { rows, variables },
+    subjects,
+  } = whole;
   if (rows < LEAST_ROWS) return null;
   const { sample, no, gaterAt, near } = fieldOf(whole);
-  const held = subjects[v].levels.levels.reduce((sum, { code, count }) => (texts.has(code) ? sum + count : sum), 0);
+  const held = subjects[v].levels.levels.reduce(
+    (sum, { code, count }) => (texts.has(code) ? sum + count : sum),
+    0,
+  );
   // Who refuses one question refuses the next: what holds the same code explains nothing.
-  const likewise = ({ levels }: Subject): boolean => levels.levels.some(({ code, count }) => texts.has(code) && count >= held * LIKEWISE);
+  const likewise = ({ levels }: Subject): boolean =>
+    levels.levels.some(({ code, count }) => texts.has(code) && count >= held * LIKEWISE);
   const others = near(v).filter(({ place }) => !likewise(subjects[place]));
   const holds = where(variables[v].column, (text) => texts.has(text));
-  const plan = planFor(others, bitsOf(sample.length, (n) => holds(sample[n])), v);
+  const plan = planFor(
+    others,
+    bitsOf(sample.length, (n) => holds(sample[n])),
+    v,
+  );
   return plan && wholeGate(v, plan, gaterAt, holds, no, rows);
 }
 
@@ -140,7 +162,10 @@ function findGates(whole: Whole): Gate[] {
     // Variables that are blank in the same rows have the same gate.
     const pattern = blank.join();
     const before = bySame.get(pattern);
-    const plan = before && ![before.by, ...before.steps.map(({ by }) => by)].includes(v) ? before : planFor(near(v), blank, v);
+    const plan =
+      before && ![before.by, ...before.steps.map(({ by }) => by)].includes(v)
+        ? before
+        : planFor(near(v), blank, v);
     if (plan) bySame.set(pattern, plan);
     const gate = plan && wholeGate(v, plan, gaterAt, isEmpty, no, rows);
     return gate ? [gate] : [];
@@ -158,7 +183,12 @@ function planFor(near: Near, blank: Bits, v: number): Plan | null {
   const inPlay = without(first, one.split.shut, null);
   const [asked, left] = countedIn(inPlay, blank);
   if (left < asked * LEFT_OVER) return one;
-  const second = bestSplit(near.filter(({ place }) => place !== one.by), blank, inPlay, v);
+  const second = bestSplit(
+    near.filter(({ place }) => place !== one.by),
+    blank,
+    inPlay,
+    v,
+  );
   return second ? { ...second, steps: [{ by: one.by, levels: one.split.shut, asked: false }] } : one;
 }
 
@@ -169,7 +199,11 @@ function bestSplit(near: Near, blank: Bits, inPlay: Bits | null, v: number): Pla
     const split = splitBy(gater, blank, inPlay);
     if (!split) continue;
     const codes = gater.levels.length;
-    const better = !best || split.kept > best.kept + 1e-9 || (split.kept > best.kept - 1e-9 && (codes < best.codes || (codes === best.codes && place < v && place > best.by)));
+    const better =
+      !best ||
+      split.kept > best.kept + 1e-9 ||
+      (split.kept > best.kept - 1e-9 &&
+        (codes < best.codes || (codes === best.codes && place < v && place > best.by)));
     if (better) best = { steps: [], by: place, split, kept: split.kept, codes };
   }
   return best;
@@ -178,17 +212,25 @@ function bestSplit(near: Near, blank: Bits, inPlay: Bits | null, v: number): Pla
 /** Several variables that gate together: some codes of one settle rows, another settles the rest. */
 function together(near: Near, blank: Bits, inPlay: Bits | null, v: number, steps: number): Plan | null {
   if (steps === 0) return null;
-  const [rows, blanks] = inPlay ? countedIn(inPlay, blank) : [near[0]?.gater.sampled.length ?? 0, sizeOf(blank)];
-  const begun = near.flatMap(({ place, gater }) => {
-    const overall = blanks / Math.max(1, rows);
-    return decided(gater, blank, inPlay).filter(({ asked, rest }) => !asked || rest >= Math.max(BLANK_REST, overall * BLANKER)).map((one) => ({ ...one, place, gater, gain: Math.abs(one.rest - overall) }));
-  }).sort((a, b) => b.gain - a.gain).slice(0, FOLLOWED);
+  const [rows, blanks] = inPlay
+    ? countedIn(inPlay, blank)
+    : [near[0]?.gater.sampled.length ?? 0, sizeOf(blank)];
+  const begun = near
+    .flatMap(({ place, gater }) => {
+      const overall = blanks / Math.max(1, rows);
+      return decided(gater, blank, inPlay)
+        .filter(({ asked, rest }) => !asked || rest >= Math.max(BLANK_REST, overall * BLANKER))
+        .map((one) => ({ ...one, place, gater, gain: Math.abs(one.rest - overall) }));
+    })
+    .sort((a, b) => b.gain - a.gain)
+    .slice(0, FOLLOWED);
   let best: Plan | null = null;
   for (const { place, gater, levels, asked } of begun) {
     const rest = without(gater, levels, inPlay);
     const others = near.filter((one) => one.place !== place);
     const after = bestSplit(others, blank, rest, v) ?? together(others, blank, rest, v, steps - 1);
-    if (after && (!best || after.steps.length < best.steps.length - 1)) best = { ...after, steps: [{ by: place, levels, asked }, ...after.steps] };
+    if (after && (!best || after.steps.length < best.steps.length - 1))
+      best = { ...after, steps: [{ by: place, levels, asked }, ...after.steps] };
   }
   return best;
 }
@@ -197,11 +239,20 @@ function together(near: Near, blank: Bits, inPlay: Bits | null, v: number, steps
 const countedIn = (inPlay: Bits, blank: Bits): [number, number] => [sizeOf(inPlay), common(inPlay, blank)];
 
 /** Texts by which a variable says that there is nothing, or that it was not asked. */
-export const emptyTexts = ({ levels }: Subject): ReadonlySet<string> => new Set(validOf(levels).others.filter(({ standing }) => standing === 'not-asked').flatMap((level) => [...spellingsOf(level)]));
-const rowsHolding = ({ levels }: Subject, empty: ReadonlySet<string>): number => levels.blank + (levels.notAskedBlank ?? 0) + validOf(levels).others.reduce((sum, { code, count }) => (empty.has(code) ? sum + count : sum), 0);
+export const emptyTexts = ({ levels }: Subject): ReadonlySet<string> =>
+  new Set(
+    validOf(levels)
+      .others.filter(({ standing }) => standing === 'not-asked')
+      .flatMap((level) => [...spellingsOf(level)]),
+  );
+const rowsHolding = ({ levels }: Subject, empty: ReadonlySet<string>): number =>
+  levels.blank +
+  (levels.notAskedBlank ?? 0) +
+  validOf(levels).others.reduce((sum, { code, count }) => (empty.has(code) ? sum + count : sum), 0);
 
 /** Whether a row holds nothing, or says that it was not asked. */
-export const emptiness = (column: Column, empty: ReadonlySet<string>): ((row: number) => boolean) => where(column, (text) => isBlank(text) || empty.has(text));
+export const emptiness = (column: Column, empty: ReadonlySet<string>): ((row: number) => boolean) =>
+  where(column, (text) => isBlank(text) || empty.has(text));
 
 /** Whether what a row holds is so; asked once for each distinct text. */
 function where(column: Column, is: (text: string) => boolean): (row: number) => boolean {
@@ -211,7 +262,14 @@ function where(column: Column, is: (text: string) => boolean): (row: number) => 
 }
 
 /** A plan that a sample suggested, held against all rows. @param no rows that are no observations, or were set aside @returns `null` where it does not hold */
-function wholeGate(v: number, { steps, by, split }: Plan, gaterAt: (place: number) => Gater | null, isEmpty: (row: number) => boolean, no: ReadonlySet<number>, rows: number): Gate | null {
+function wholeGate(
+  v: number,
+  { steps, by, split }: Plan,
+  gaterAt: (place: number) => Gater | null,
+  isEmpty: (row: number) => boolean,
+  no: ReadonlySet<number>,
+  rows: number,
+): Gate | null {
   const last = gaterAt(by);
   if (!last) return null;
   const before = steps.flatMap(({ by: place, levels, asked }) => {
@@ -247,24 +305,52 @@ function wholeGate(v: number, { steps, by, split }: Plan, gaterAt: (place: numbe
   if (held.some((one) => one.kept < one.rows * 0.95)) return null;
   // Where it was asked, hardly any may be blank: else the blanks have another reason.
   const now = last.parted ? partAt(all, empty) : classify(all, empty, inPlay);
-  if (!now || (last.parted && Math.abs(now.shut.length - split.shut.length) > last.levels.length / 4)) return null;
+  if (!now || (last.parted && Math.abs(now.shut.length - split.shut.length) > last.levels.length / 4))
+    return null;
   const shut = new Set(now.shut);
   for (const row of rest) if (shut.has(last.indexOf(row))) breaches.push(row);
   for (const level of now.shut) notAsked += empty[level];
   if (breaches.length > Math.max(notAsked * MOST_BREACHES, 1)) return null;
-  const named = ({ levels }: Gater, places: readonly number[]): Named[] => places.map((place) => levels[place]).filter(({ code }) => code !== '');
+  const named = ({ levels }: Gater, places: readonly number[]): Named[] =>
+    places.map((place) => levels[place]).filter(({ code }) => code !== '');
   return {
-    variable: v, by, open: named(last, now.open), shut: named(last, now.shut), notAsked, breaches: breaches.sort((a, b) => a - b),
-    steps: before.map(({ place, gater, levels, asked }) => ({ by: place, codes: named(gater, [...levels]), rest: named(gater, gater.levels.map((_, i) => i).filter((i) => !levels.has(i))), asked })),
+    variable: v,
+    by,
+    open: named(last, now.open),
+    shut: named(last, now.shut),
+    notAsked,
+    breaches: breaches.sort((a, b) => a - b),
+    steps: before.map(({ place, gater, levels, asked }) => ({
+      by: place,
+      codes: named(gater, [...levels]),
+      rest: named(
+        gater,
+        gater.levels.map((_, i) => i).filter((i) => !levels.has(i)),
+      ),
+      asked,
+    })),
   };
 }
 
 /** The universe that a gate tells, by names. */
 export const universeOf = ({ steps, by, shut }: Gate, subjects: readonly Subject[]): Universe => ({
-  by: subjects[by].name, shut: shut.map(({ code }) => code),
-  ...(steps.length ? { steps: steps.map(({ by: place, codes, asked }) => ({ by: subjects[place].name, codes: codes.map(({ code }) => code), asked })) } : {}),
+  by: subjects[by].name,
+  shut: shut.map(({ code }) => code),
+  ...(steps.length
+    ? {
+        steps: steps.map(({ by: place, codes, asked }) => ({
+          by: subjects[place].name,
+          codes: codes.map(({ code }) => code),
+          asked,
+        })),
+      }
+    : {}),
 });
 
 /** "asked where boiler is 1 and tenure is 2". */
 export const saidOf = ({ steps, by, open }: Gate, subjects: readonly Subject[]): string =>
-  `asked where ${askedSaid(steps.map(({ by: place, codes, rest, asked }) => ({ by: subjects[place].name, codes, rest, asked })), subjects[by].name, open)}`;
+  `asked where ${askedSaid(
+    steps.map(({ by: place, codes, rest, asked }) => ({ by: subjects[place].name, codes, rest, asked })),
+    subjects[by].name,
+    open,
+  )}`;

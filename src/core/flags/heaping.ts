@@ -30,12 +30,21 @@ function look({ name, kind, role, written, levels }: Subject): Flag[] {
     const held = heldBy[b];
     const share = held / all;
     const expected = 1 / base;
-    return share - expected >= LEAST_EXCESS && share >= 2.5 * expected && share <= MOST_SHARE ? [{ base, share, held, excess: (share - expected) * Math.log(base) }] : [];
+    return share - expected >= LEAST_EXCESS && share >= 2.5 * expected && share <= MOST_SHARE
+      ? [{ base, share, held, excess: (share - expected) * Math.log(base) }]
+      : [];
   });
   if (found.length === 0) return [];
   const best = found.reduce((a, b) => (b.excess > a.excess ? b : a));
-  return [{
-    rule: 'heaping', variables: [name], codes: [], rows: best.held, severity: 'note', certainty: round2(0.85),
-    says: `${Math.round(best.share * 100)} of 100 values are multiples of ${best.base}, where chance gives ${best.base >= 100 ? 'hardly one' : Math.round(100 / best.base)}: answers are rounded`,
-  }];
+  return [
+    {
+      rule: 'heaping',
+      variables: [name],
+      codes: [],
+      rows: best.held,
+      severity: 'note',
+      certainty: round2(0.85),
+      says: `${Math.round(best.share * 100)} of 100 values are multiples of ${best.base}, where chance gives ${best.base >= 100 ? 'hardly one' : Math.round(100 / best.base)}: answers are rounded`,
+    },
+  ];
 }

@@ -23,19 +23,30 @@ function look({ name, written, levels }: Subject): Flag[] {
   // A day that no calendar has is written as a date should be: it is wrong, not mixed.
   const valid = validOf(levels);
   const stray = valid.others
-    .filter(({ standing, code }) => standing === 'unreadable' && !(isDateStorage(storage) && writtenLikeDate(code) && dateOrdersOf(code).length === 0))
+    .filter(
+      ({ standing, code }) =>
+        standing === 'unreadable' &&
+        !(isDateStorage(storage) && writtenLikeDate(code) && dateOrdersOf(code).length === 0),
+    )
     .sort((a, b) => b.count - a.count || (a.code < b.code ? -1 : 1));
   if (stray.length === 0) return [];
   const rows = stray.reduce((sum, { count }) => sum + count, 0);
-  const forms = stray.slice(0, NAMED).map(({ code, count }) => `“${code}”${stray.length > 1 ? ` ${count}×` : ''}`).join(', ');
+  const forms = stray
+    .slice(0, NAMED)
+    .map(({ code, count }) => `“${code}”${stray.length > 1 ? ` ${count}×` : ''}`)
+    .join(', ');
   const certainty = rows / (rows + valid.rows) > LARGE_SHARE ? 0.85 : 0.96;
-  return certainty < LEAST_CERTAINTY ? [] : [{
-    rule: 'mixed-content',
-    variables: [name],
-    codes: stray.slice(0, MOST_FORMS).map(({ code }) => code),
-    rows,
-    severity: 'medium',
-    certainty: round2(certainty),
-    says: `${rowsHold(rows)} ${forms}${stray.length > NAMED ? ` and ${stray.length - NAMED} more forms` : ''}, which cannot be read as ${isDateStorage(storage) ? `a ${storage}` : 'a number'} like the other ${valid.rows}`,
-  }];
+  return certainty < LEAST_CERTAINTY
+    ? []
+    : [
+        {
+          rule: 'mixed-content',
+          variables: [name],
+          codes: stray.slice(0, MOST_FORMS).map(({ code }) => code),
+          rows,
+          severity: 'medium',
+          certainty: round2(certainty),
+          says: `${rowsHold(rows)} ${forms}${stray.length > NAMED ? ` and ${stray.length - NAMED} more forms` : ''}, which cannot be read as ${isDateStorage(storage) ? `a ${storage}` : 'a number'} like the other ${valid.rows}`,
+        },
+      ];
 }

@@ -15,12 +15,25 @@ function look({ name, kind, levels, written, entry }: Subject): Flag[] {
   if (!isCategorical(kind) && !isMeasure(kind)) return [];
   if (written.storage !== 'text' && !entry?.categories.some(({ label }) => label !== null)) return [];
   // Where no codebook gives labels, words are their own.
-  const saysSo = ({ code, label }: Level): boolean => (label !== null ? readsAsNoAnswer(label) : written.storage === 'text' && code.length > 2 && readsAsNoAnswer(code) && !isAmbiguous(code));
+  const saysSo = ({ code, label }: Level): boolean =>
+    label !== null
+      ? readsAsNoAnswer(label)
+      : written.storage === 'text' && code.length > 2 && readsAsNoAnswer(code) && !isAmbiguous(code);
   const found = validOf(levels).levels.filter(saysSo);
   if (found.length === 0) return [];
   const rows = found.reduce((sum, { count }) => sum + count, 0);
-  return [{
-    rule: 'nonresponse-label', variables: [name], codes: found.map(({ code }) => code), rows, severity: kind === 'nominal' ? 'medium' : 'high', certainty: round2(0.93),
-    says: `${rowsHold(rows)} ${found.slice(0, 4).map(({ code, label }) => (label === null ? `“${code}”` : `${code} “${label}”`)).join(' or ')}, which reads like no answer and is not declared missing`,
-  }];
+  return [
+    {
+      rule: 'nonresponse-label',
+      variables: [name],
+      codes: found.map(({ code }) => code),
+      rows,
+      severity: kind === 'nominal' ? 'medium' : 'high',
+      certainty: round2(0.93),
+      says: `${rowsHold(rows)} ${found
+        .slice(0, 4)
+        .map(({ code, label }) => (label === null ? `“${code}”` : `${code} “${label}”`))
+        .join(' or ')}, which reads like no answer and is not declared missing`,
+    },
+  ];
 }

@@ -22,8 +22,15 @@ function look({ name, written, levels, entry }: Subject): Flag[] {
   if (!edges) return [];
   const scale = labelled.includes(0) && labelled.includes(valid.length - 1);
   const rows = labelled.reduce((sum, i) => sum + valid[i].count, 0);
-  return [{
-    rule: 'partly-labelled', variables: [name], codes: labelled.map((i) => valid[i].code), rows, severity: scale ? 'note' : 'low', certainty: 0.8,
-    says: `only ${labelled.map((i) => `${valid[i].code} “${valid[i].label}”`).join(' and ')} of ${valid.length} values ${labelled.length === 1 ? 'has a label' : 'have labels'}${scale ? ', as the ends of a scale do' : ': a limit or a special code among plain numbers'}`,
-  }];
+  return [
+    {
+      rule: 'partly-labelled',
+      variables: [name],
+      codes: labelled.map((i) => valid[i].code),
+      rows,
+      severity: scale ? 'note' : 'low',
+      certainty: 0.8,
+      says: `only ${labelled.map((i) => `${valid[i].code} “${valid[i].label}”`).join(' and ')} of ${valid.length} values ${labelled.length === 1 ? 'has a label' : 'have labels'}${scale ? ', as the ends of a scale do' : ': a limit or a special code among plain numbers'}`,
+    },
+  ];
 }

@@ -30,21 +30,38 @@ const MOST_SAID = 4;
 export function patternsOf(flags: readonly Flag[], codeLists: ReadonlyMap<string, string | null>): Pattern[] {
   const lots = new Map<string, Flag[]>();
   for (const flag of flags) {
-    const kin = SOME_OF.has(flag.rule) && flag.variables.length === 1 && !flag.into ? flag.rule : flag.rule === 'stray-whitespace' ? `${flag.rule}\n${flag.severity}` : `${flag.rule}\n${codesOf(flag)}`;
+    const kin =
+      SOME_OF.has(flag.rule) && flag.variables.length === 1 && !flag.into
+        ? flag.rule
+        : flag.rule === 'stray-whitespace'
+          ? `${flag.rule}\n${flag.severity}`
+          : `${flag.rule}\n${codesOf(flag)}`;
     lots.set(kin, [...(lots.get(kin) ?? []), flag]);
   }
   const order = (severity: Severity): number => SEVERITIES.indexOf(severity);
-  return [...lots.values()].flatMap((lot) => families(lot, codeLists)).map((group): Pattern => {
-    const [first] = group;
-    const codes = [...new Set(group.flatMap((flag) => flag.codes))];
-    return {
-      key: `${first.rule}\n${[...codes].sort().join('\u0001')}\n${first.variables.join('\n')}`, rule: first.rule, codes, flags: group,
-      severity: group.map((flag) => flag.severity).sort((a, b) => order(a) - order(b))[0],
-      certainty: Math.max(...group.map(({ certainty }) => certainty)),
-      rows: group.reduce((sum, { rows }) => sum + rows, 0),
-      says: group.length === 1 ? first.says : `${codes.length && !first.into ? anyOf(codes.length > MOST_SAID ? [...codes.slice(0, MOST_SAID), 'others'] : codes) : first.rule} in ${group.length} variables: ${first.says}`,
-    };
-  }).sort((a, b) => order(a.severity) - order(b.severity) || b.certainty - a.certainty || b.flags.length - a.flags.length);
+  return [...lots.values()]
+    .flatMap((lot) => families(lot, codeLists))
+    .map((group): Pattern => {
+      const [first] = group;
+      const codes = [...new Set(group.flatMap((flag) => flag.codes))];
+      return {
+        key: `${first.rule}\n${[...codes].sort().join('\u0001')}\n${first.variables.join('\n')}`,
+        rule: first.rule,
+        codes,
+        flags: group,
+        severity: group.map((flag) => flag.severity).sort((a, b) => order(a) - order(b))[0],
+        certainty: Math.max(...group.map(({ certainty }) => certainty)),
+        rows: group.reduce((sum, { rows }) => sum + rows, 0),
+        says:
+          group.length === 1
+            ? first.says
+            : `${codes.length && !first.into ? anyOf(codes.length > MOST_SAID ? [...codes.slice(0, MOST_SAID), 'others'] : codes) : first.rule} in ${group.length} variables: ${first.says}`,
+      };
+    })
+    .sort(
+      (a, b) =>
+        order(a.severity) - order(b.severity) || b.certainty - a.certainty || b.flags.length - a.flags.length,
+    );
 }
 
 const codesOf = ({ codes }: Flag): string => [...codes].sort().join('\u0001');
@@ -57,7 +74,10 @@ function bondsOf(flag: Flag, codeLists: ReadonlyMap<string, string | null>): str
   if (flag.into) return [name];
   const [list, stem] = [codeLists.get(name) ?? null, stemOf(name)];
   // Items whose lists differ only because some codes are not documented still share their stem.
-  const kin = [...(list === null ? [] : [`list ${list}`]), ...(stem === null || (flag.codes.length === 0 && list !== null) ? [] : [`stem ${stem}`])];
+  const kin = [
+    ...(list === null ? [] : [`list ${list}`]),
+    ...(stem === null || (flag.codes.length === 0 && list !== null) ? [] : [`stem ${stem}`]),
+  ];
   if (kin.length === 0) return [name];
   return SOME_OF.has(flag.rule) ? kin.flatMap((one) => flag.codes.map((code) => `${one}\n${code}`)) : kin;
 }

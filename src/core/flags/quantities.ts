@@ -7,7 +7,10 @@ export interface Robust {
 }
 
 /** @param values ascending after `transform`, which must keep their order */
-export function robust({ values, counts }: Pick<Valid, 'values' | 'counts'>, transform: (x: number) => number): Robust | null {
+export function robust(
+  { values, counts }: Pick<Valid, 'values' | 'counts'>,
+  transform: (x: number) => number,
+): Robust | null {
   const rows = counts.reduce((sum, count) => sum + count, 0);
   if (rows === 0) return null;
   let middle = 0;
@@ -42,7 +45,8 @@ export function isSkewed({ values, counts }: Pick<Valid, 'values' | 'counts'>): 
 /** Typical step between neighbouring values around a place: the median of the gaps among its neighbours. */
 export function stepAround(values: Float64Array, i: number, reach = 8): number {
   const gaps: number[] = [];
-  for (let j = Math.max(1, i - reach); j <= Math.min(values.length - 1, i + reach); j++) gaps.push(values[j] - values[j - 1]);
+  for (let j = Math.max(1, i - reach); j <= Math.min(values.length - 1, i + reach); j++)
+    gaps.push(values[j] - values[j - 1]);
   gaps.sort((a, b) => a - b);
   return gaps[gaps.length >> 1] ?? 1;
 }
@@ -50,10 +54,12 @@ export function stepAround(values: Float64Array, i: number, reach = 8): number {
 /** Median count of the nearest values on both sides, without the value itself. */
 export function usualAround(counts: Float64Array, i: number, reach = 6): number {
   const near: number[] = [];
-  for (let j = Math.max(0, i - reach); j <= Math.min(counts.length - 1, i + reach); j++) if (j !== i) near.push(counts[j]);
+  for (let j = Math.max(0, i - reach); j <= Math.min(counts.length - 1, i + reach); j++)
+    if (j !== i) near.push(counts[j]);
   near.sort((a, b) => a - b);
   return near[near.length >> 1] ?? 0;
 }
 
 /** 9.99, 4.95: prices end so, and many are the same. */
-export const endsAsPrice = (value: number): boolean => /\.(99|95|49)$/.test(value.toFixed(2)) && Math.abs(value * 100 - Math.round(value * 100)) < 1e-6;
+export const endsAsPrice = (value: number): boolean =>
+  /\.(99|95|49)$/.test(value.toFixed(2)) && Math.abs(value * 100 - Math.round(value * 100)) < 1e-6;

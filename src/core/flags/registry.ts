@@ -40,16 +40,66 @@ import { weightLike } from './weight-like';
 
 /** Every rule there is. A new rule is a file of its own and a line here. */
 export const RULES: readonly VariableRule[] = [
-  sentinelCode, nonresponseLabel, undocumentedCode, documentedUnused, partlyLabelled, placeholderDate, impossibleDate, futureDate, outOfRange, unitMixture, farOutValue, spike, topCode, bottomCode, heaping,
-  variantSpelling, mixedContent, leadingZeros, strayWhitespace, encodingDamage, constant, mostlyMissing, weightLike, imputationMarker,
+  sentinelCode,
+  nonresponseLabel,
+  undocumentedCode,
+  documentedUnused,
+  partlyLabelled,
+  placeholderDate,
+  impossibleDate,
+  futureDate,
+  outOfRange,
+  unitMixture,
+  farOutValue,
+  spike,
+  topCode,
+  bottomCode,
+  heaping,
+  variantSpelling,
+  mixedContent,
+  leadingZeros,
+  strayWhitespace,
+  encodingDamage,
+  constant,
+  mostlyMissing,
+  weightLike,
+  imputationMarker,
 ];
 /** Rules that look at cells and names alone: what is ruled of codes does not change them. */
-const OF_CELLS: readonly ExtractRule[] = [repeatedHeader, duplicateRow, duplicateIdentifier, repeatColumn, unportableName];
-const OF_LEVELS: readonly ExtractRule[] = [summaryRow, codebookMismatch, waveDrift, universeGate, gateBreach, batteryOutlier, straightLining];
+const OF_CELLS: readonly ExtractRule[] = [
+  repeatedHeader,
+  duplicateRow,
+  duplicateIdentifier,
+  repeatColumn,
+  unportableName,
+];
+const OF_LEVELS: readonly ExtractRule[] = [
+  summaryRow,
+  codebookMismatch,
+  waveDrift,
+  universeGate,
+  gateBreach,
+  batteryOutlier,
+  straightLining,
+];
 export const EXTRACT_RULES: readonly ExtractRule[] = [...OF_CELLS, ...OF_LEVELS];
 
 /** Rules whose flags are about rows or the whole, so that declaring a code missing answers nothing. */
-export const ROW_RULES: ReadonlySet<string> = new Set([...EXTRACT_RULES.map(({ rule }) => rule), 'documented-unused', 'partly-labelled', 'top-code', 'bottom-code', 'heaping', 'leading-zeros', 'encoding-damage', 'constant', 'mostly-missing', 'weight-like', 'imputation-marker', 'unit-mixture']);
+export const ROW_RULES: ReadonlySet<string> = new Set([
+  ...EXTRACT_RULES.map(({ rule }) => rule),
+  'documented-unused',
+  'partly-labelled',
+  'top-code',
+  'bottom-code',
+  'heaping',
+  'leading-zeros',
+  'encoding-damage',
+  'constant',
+  'mostly-missing',
+  'weight-like',
+  'imputation-marker',
+  'unit-mixture',
+]);
 
 /** Flags of the extract as a whole that no ruling but setting rows aside changes, and those that rulings may change. */
 export const raiseOfCells = (whole: Whole): Flag[] => OF_CELLS.flatMap(({ look }) => look(whole));
@@ -62,23 +112,42 @@ export function raiseFlags(subjects: readonly Subject[], only?: ReadonlySet<stri
     const stem = stemOf(subject.name);
     if (stem) families.set(stem, [...(families.get(stem) ?? []), subject]);
   }
-  return subjects.filter(({ name }) => !only || only.has(name)).flatMap((subject) => {
-    const family = families.get(stemOf(subject.name) ?? '') ?? [];
-    const siblings = family.filter((other) => other !== subject);
-    return oneCauseOneFlag(RULES.flatMap(({ look }) => look(subject, siblings))).sort((a, b) => b.certainty - a.certainty);
-  });
+  return subjects
+    .filter(({ name }) => !only || only.has(name))
+    .flatMap((subject) => {
+      const family = families.get(stemOf(subject.name) ?? '') ?? [];
+      const siblings = family.filter((other) => other !== subject);
+      return oneCauseOneFlag(RULES.flatMap(({ look }) => look(subject, siblings))).sort(
+        (a, b) => b.certainty - a.certainty,
+      );
+    });
 }
 
 /**
  * Of several rules that see the same code, the one that names the cause speaks: a code labelled as no answer is that, and
  * not also one that stands apart; a sentinel is no top code, no value out of range and none that is far out.
  */
-const ORDER: readonly string[] = ['nonresponse-label', 'placeholder-date', 'future-date', 'impossible-date', 'sentinel-code', 'undocumented-code', 'partly-labelled', 'unit-mixture', 'out-of-range', 'far-out-value', 'top-code', 'bottom-code', 'spike'];
+const ORDER: readonly string[] = [
+  'nonresponse-label',
+  'placeholder-date',
+  'future-date',
+  'impossible-date',
+  'sentinel-code',
+  'undocumented-code',
+  'partly-labelled',
+  'unit-mixture',
+  'out-of-range',
+  'far-out-value',
+  'top-code',
+  'bottom-code',
+  'spike',
+];
 /** Below this, what stands apart gives way to what the codebook says. */
 const SURE = 0.8;
 
 function oneCauseOneFlag(flags: readonly Flag[]): Flag[] {
-  const rank = ({ rule, certainty }: Flag): number => (rule === 'sentinel-code' && certainty < SURE ? ORDER.indexOf('out-of-range') + 0.5 : ORDER.indexOf(rule));
+  const rank = ({ rule, certainty }: Flag): number =>
+    rule === 'sentinel-code' && certainty < SURE ? ORDER.indexOf('out-of-range') + 0.5 : ORDER.indexOf(rule);
   const claimed = new Set<string>();
   const units = flags.some(({ rule }) => rule === 'unit-mixture');
   const kept: Flag[] = [];
@@ -108,12 +177,18 @@ function oneCauseOneFlag(flags: readonly Flag[]): Flag[] {
 /** Flags that others explain once the extract is known as a whole: blanks of those who were not asked are not missing. */
 export function explained(flags: readonly Flag[], whole: Whole): Flag[] {
   const gated = new Map(gatesOf(whole).map((gate) => [whole.subjects[gate.variable].name, gate]));
-  const drifting = new Map(flags.filter(({ rule }) => rule === 'wave-drift').map(({ variables: [name], codes }) => [name, new Set(codes)] as const));
+  const drifting = new Map(
+    flags
+      .filter(({ rule }) => rule === 'wave-drift')
+      .map(({ variables: [name], codes }) => [name, new Set(codes)] as const),
+  );
   return flags.filter(({ rule, variables, rows, codes }) => {
     const gate = gated.get(variables[0]);
-    if (rule === 'mostly-missing' && gate) return rows - gate.notAsked > (whole.extract.rows - gate.notAsked) / 2;
+    if (rule === 'mostly-missing' && gate)
+      return rows - gate.notAsked > (whole.extract.rows - gate.notAsked) / 2;
     // A scale that is shifted in one wave is what makes the item odd, and its codes unknown to the codebook.
-    if (rule === 'undocumented-code' && codes.every((code) => drifting.get(variables[0])?.has(code))) return false;
+    if (rule === 'undocumented-code' && codes.every((code) => drifting.get(variables[0])?.has(code)))
+      return false;
     return !(rule === 'battery-outlier' && drifting.has(variables[0]));
   });
 }

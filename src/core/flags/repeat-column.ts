@@ -22,7 +22,16 @@ function look({ extract, studied, subjects }: Whole): Flag[] {
     const valid = validOf(subject.levels);
     const distinct = valid.levels.length;
     // What tells waves, or was left over by the archive, goes with much else.
-    return subject.role !== 'wave' && subject.role !== 'admin' && distinct >= 3 && (distinct > extract.files.length || variesWithin(variables[i].column, extract.files[0]?.rows ?? rows)) && distinct < valid.rows * 0.95 && valid.rows >= rows * 0.02 && valid.rows >= LEAST_ROWS ? [{ subject, i, distinct, rows: valid.rows }] : [];
+    return subject.role !== 'wave' &&
+      subject.role !== 'admin' &&
+      distinct >= 3 &&
+      (distinct > extract.files.length ||
+        variesWithin(variables[i].column, extract.files[0]?.rows ?? rows)) &&
+      distinct < valid.rows * 0.95 &&
+      valid.rows >= rows * 0.02 &&
+      valid.rows >= LEAST_ROWS
+      ? [{ subject, i, distinct, rows: valid.rows }]
+      : [];
   });
   const step = Math.max(1, Math.floor(rows / SAMPLE));
   const known = new Map<number, Parting>();
@@ -37,23 +46,41 @@ function look({ extract, studied, subjects }: Whole): Flag[] {
     if (taken.has(one.i)) continue;
     for (let m = n + 1; m < able.length; m++) {
       const other = able[m];
-      if (taken.has(other.i) || Math.abs(one.rows - other.rows) > rows * 0.01 || Math.abs(one.distinct - other.distinct) > one.distinct * 0.01) continue;
+      if (
+        taken.has(other.i) ||
+        Math.abs(one.rows - other.rows) > rows * 0.01 ||
+        Math.abs(one.distinct - other.distinct) > one.distinct * 0.01
+      )
+        continue;
       const [a, b] = [parting(one.i), parting(other.i)];
       if (parts(a, b) || parts(b, a)) continue;
       // Two short scales agree by chance in few rows.
       const wanted = one.distinct === other.distinct ? LEAST_AGREED : 0.985;
-      if ((one.distinct < 5 && rows < 100) || agreement(a.numbered(), b.numbered(), rows, step) < wanted) continue;
+      if ((one.distinct < 5 && rows < 100) || agreement(a.numbered(), b.numbered(), rows, step) < wanted)
+        continue;
       const whole = agreement(a.numbered(), b.numbered(), rows, 1);
       if (whole < LEAST_AGREED) continue;
       const same = sameTexts(variables[one.i].column, variables[other.i].column, rows, step) > LEAST_AGREED;
       taken.add(other.i);
       flags.push({
-        rule: 'repeat-column', variables: [one.subject.name, other.subject.name], codes: [], rows: one.rows, severity: 'low', certainty: round2(whole === 1 ? 0.95 : 0.88),
+        rule: 'repeat-column',
+        variables: [one.subject.name, other.subject.name],
+        codes: [],
+        rows: one.rows,
+        severity: 'low',
+        certainty: round2(whole === 1 ? 0.95 : 0.88),
         says: `${other.subject.name} ${same ? 'repeats' : 'parts the rows as'} ${one.subject.name}${same ? '' : ' does, under other codes'}${whole < 1 ? `, but for ${Math.max(1, Math.round((1 - whole) * rows))} rows` : ''}`,
       });
     }
   }
-  return [...flags, ...ofTheirOwn(all, variables.map(({ column }) => column), rows)];
+  return [
+    ...flags,
+    ...ofTheirOwn(
+      all,
+      variables.map(({ column }) => column),
+      rows,
+    ),
+  ];
 }
 
 /** Whether a column holds more than one thing in the first file: else it may tell the files apart, as much else does. */
@@ -71,22 +98,35 @@ const LEAST_UNIQUE = 0.95;
 function ofTheirOwn(all: readonly Subject[], columns: readonly Column[], rows: number): Flag[] {
   const able = all.flatMap((subject, i) => {
     const valid = validOf(subject.levels);
-    return valid.levels.length >= valid.rows * LEAST_UNIQUE && valid.rows >= Math.max(LEAST_ROWS, rows * 0.5) ? [{ name: subject.name, column: columns[i], rows: valid.rows }] : [];
+    return valid.levels.length >= valid.rows * LEAST_UNIQUE && valid.rows >= Math.max(LEAST_ROWS, rows * 0.5)
+      ? [{ name: subject.name, column: columns[i], rows: valid.rows }]
+      : [];
   });
   const step = Math.max(1, Math.floor(rows / FIRST_ROWS));
-  const first = able.map(({ column }) => Array.from({ length: Math.min(FIRST_ROWS, rows) }, (_, n) => column.text(n * step).trim()));
+  const first = able.map(({ column }) =>
+    Array.from({ length: Math.min(FIRST_ROWS, rows) }, (_, n) => column.text(n * step).trim()),
+  );
   const taken = new Set<number>();
-  return able.flatMap((one, a) => able.slice(a + 1).flatMap((other, n): Flag[] => {
-    const b = a + 1 + n;
-    if (taken.has(a) || taken.has(b) || !alike(first[a], first[b])) return [];
-    const same = sameTexts(one.column, other.column, rows, 1);
-    if (same < LEAST_AGREED) return [];
-    taken.add(b);
-    return [{
-      rule: 'repeat-column', variables: [one.name, other.name], codes: [], rows: one.rows, severity: 'low', certainty: round2(same === 1 ? 0.95 : 0.9),
-      says: `${other.name} repeats ${one.name}${same < 1 ? `, but for ${Math.max(1, Math.round((1 - same) * rows))} rows` : ''}`,
-    }];
-  }));
+  return able.flatMap((one, a) =>
+    able.slice(a + 1).flatMap((other, n): Flag[] => {
+      const b = a + 1 + n;
+      if (taken.has(a) || taken.has(b) || !alike(first[a], first[b])) return [];
+      const same = sameTexts(one.column, other.column, rows, 1);
+      if (same < LEAST_AGREED) return [];
+      taken.add(b);
+      return [
+        {
+          rule: 'repeat-column',
+          variables: [one.name, other.name],
+          codes: [],
+          rows: one.rows,
+          severity: 'low',
+          certainty: round2(same === 1 ? 0.95 : 0.9),
+          says: `${other.name} repeats ${one.name}${same < 1 ? `, but for ${Math.max(1, Math.round((1 - same) * rows))} rows` : ''}`,
+        },
+      ];
+    }),
+  );
 }
 
 function alike(a: readonly string[], b: readonly string[]): boolean {
@@ -121,7 +161,11 @@ function partingOf(column: Column): Parting {
     last.set(text, row);
   }
   let numbered: Numbered | null = null;
-  return { text: (row) => column.text(row).trim(), numbered: () => (numbered ??= numberedOf(column)), pairs: Int32Array.from(pairs) };
+  return {
+    text: (row) => column.text(row).trim(),
+    numbered: () => (numbered ??= numberedOf(column)),
+    pairs: Int32Array.from(pairs),
+  };
 }
 
 function numberedOf(column: Column): Numbered {
@@ -143,7 +187,8 @@ function numberedOf(column: Column): Numbered {
 /** Whether a column holds different values in rows in which another holds the same, more often than by a slip. */
 function parts(by: Parting, { pairs }: Parting): boolean {
   let parted = 0;
-  for (let i = 0; i < pairs.length; i += 2) if (by.text(pairs[i]) !== by.text(pairs[i + 1]) && ++parted > MOST_PARTED) return true;
+  for (let i = 0; i < pairs.length; i += 2)
+    if (by.text(pairs[i]) !== by.text(pairs[i + 1]) && ++parted > MOST_PARTED) return true;
   return false;
 }
 
@@ -161,7 +206,8 @@ function agreement(a: Numbered, b: Numbered, rows: number, step: number): number
     mostOfA.set(inA, Math.max(mostOfA.get(inA) ?? 0, count));
     mostOfB.set(inB, Math.max(mostOfB.get(inB) ?? 0, count));
   }
-  const held = (most: Map<number, number>): number => [...most.values()].reduce((sum, count) => sum + count, 0);
+  const held = (most: Map<number, number>): number =>
+    [...most.values()].reduce((sum, count) => sum + count, 0);
   return Math.min(held(mostOfA), held(mostOfB)) / Math.max(1, n);
 }
 

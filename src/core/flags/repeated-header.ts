@@ -28,17 +28,30 @@ function findHeaders(variables: Extract['variables']): number[] {
   for (const { name, column } of variables) {
     if (column.form === 'packed') continue;
     able++;
-    const code = column.texts.findIndex((text) => text === name || (text.length === name.length && text.toLowerCase() === name.toLowerCase()));
+    const code = column.texts.findIndex(
+      (text) => text === name || (text.length === name.length && text.toLowerCase() === name.toLowerCase()),
+    );
     if (code < 0) continue;
-    for (let row = column.codes.indexOf(code as never); row >= 0; row = column.codes.indexOf(code as never, row + 1)) hits.set(row, (hits.get(row) ?? 0) + 1);
+    for (
+      let row = column.codes.indexOf(code as never);
+      row >= 0;
+      row = column.codes.indexOf(code as never, row + 1)
+    )
+      hits.set(row, (hits.get(row) ?? 0) + 1);
   }
-  return [...hits].filter(([, cells]) => cells >= Math.max(LEAST_CELLS, able * LEAST_SHARE)).map(([row]) => row).sort((a, b) => a - b);
+  return [...hits]
+    .filter(([, cells]) => cells >= Math.max(LEAST_CELLS, able * LEAST_SHARE))
+    .map(([row]) => row)
+    .sort((a, b) => a - b);
 }
 
 /** "row 1,204 of a.csv (line 1,205)". */
 export function placeOf(extract: Pick<Extract, 'files'>, row: number): string {
   const starts = fileStarts(extract.files);
-  const file = Math.max(0, extract.files.findIndex((_, i) => row < starts[i + 1]));
+  const file = Math.max(
+    0,
+    extract.files.findIndex((_, i) => row < starts[i + 1]),
+  );
   const source = extract.files[file];
   if (!source) return `row ${row + 1}`;
   const line = lineOfRow(source, row - starts[file]);
@@ -49,8 +62,21 @@ function look({ extract }: Whole): Flag[] {
   const rows = repeatedHeaders(extract);
   if (rows.length === 0) return [];
   const [first] = extract.variables.filter(({ name, column }) => column.text(rows[0]) === name);
-  return [{
-    rule: 'repeated-header', variables: first ? [first.name] : [], codes: first ? [first.name] : [], rows: rows.length, severity: 'high', certainty: 0.98, at: rows.slice(0, MOST_AT),
-    says: `${rows.slice(0, 3).map((row) => placeOf(extract, row)).join(', ')}${rows.length > 3 ? ` and ${rows.length - 3} more` : ''} ${rows.length === 1 ? 'repeats' : 'repeat'} the names of the columns`,
-  }];
+  return [
+    {
+      rule: 'repeated-header',
+      variables: first ? [first.name] : [],
+      codes: first ? [first.name] : [],
+      rows: rows.length,
+      severity: 'high',
+      certainty: 0.98,
+      at: rows.slice(0, MOST_AT),
+      says: `${rows
+        .slice(0, 3)
+        .map((row) => placeOf(extract, row))
+        .join(
+          ', ',
+        )}${rows.length > 3 ? ` and ${rows.length - 3} more` : ''} ${rows.length === 1 ? 'repeats' : 'repeat'} the names of the columns`,
+    },
+  ];
 }

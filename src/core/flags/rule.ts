@@ -69,6 +69,8 @@ export const probability = (logOdds: number): number => 1 / (1 + Math.exp(-logOd
 /** "40 rows hold", "1 row holds". */
 export const rowsHold = (rows: number): string => (rows === 1 ? '1 row holds' : `${rows} rows hold`);
 /** "77, 88 or 99". */
-export const anyOf = (codes: readonly string[]): string => (codes.length < 2 ? codes.join('') : `${codes.slice(0, -1).join(', ')} or ${codes[codes.length - 1]}`);
+export const anyOf = (codes: readonly string[]): string =>
+  codes.length < 2 ? codes.join('') : `${codes.slice(0, -1).join(', ')} or ${codes[codes.length - 1]}`;
 /** "37" of 100, never 0 or 100 for what is not quite nothing or all. */
-export const percentOf = (part: number, whole: number): number => Math.min(99, Math.max(part > 0 ? 1 : 0, Math.round((100 * part) / Math.max(1, whole))));
+export const percentOf = (part: number, whole: number): number =>
+  Math.min(99, Math.max(part > 0 ? 1 : 0, Math.round((100 * part) / Math.max(1, whole))));

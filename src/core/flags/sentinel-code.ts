@@ -4,7 +4,16 @@ import { NEAREST, digitForm, edgesOf, missedIn, stepAt } from '../infer/edges';
 import { numberOf, rankOf, rowsOf, spellingsOf, validOf, type Level } from '../infer/levels';
 import { commonStep } from '../infer/shape';
 import { endsAsPrice } from './quantities';
-import { LEAST_CERTAINTY, anyOf, probability, round2, rowsHold, type Flag, type Subject, type VariableRule } from './rule';
+import {
+  LEAST_CERTAINTY,
+  anyOf,
+  probability,
+  round2,
+  rowsHold,
+  type Flag,
+  type Subject,
+  type VariableRule,
+} from './rule';
 import { inSiblings } from './siblings';
 import { beginsAfterZero, breaksOff, isBalanced, livesFarFromZero, runsOut } from './zero';
 
@@ -23,13 +32,15 @@ const LEAST_SUSPICION = -2;
 /** Rows below which nothing can be told. */
 const LEAST_ROWS = 8;
 /** Quantities that are rightly below zero. */
-const SIGNED = /\b(degrees|temperature|celsius|balance|change|difference|net|latitude|longitude|profit|loss|score|index|z-score|deviation)\b/i;
+const SIGNED =
+  /\b(degrees|temperature|celsius|balance|change|difference|net|latitude|longitude|profit|loss|score|index|z-score|deviation)\b/i;
 
 /** In the midst of real values only a spike this many times as high as its neighbours is told. */
 const LEAST_SPIKE = 8;
 
 /** Quantities that are never below zero. */
-const NEVER_NEGATIVE = /\b(age|years|number of|how many|hours|minutes|days|kilomet\w+|km|cost|price|spent|size|rooms|people|persons)\b/i;
+const NEVER_NEGATIVE =
+  /\b(age|years|number of|how many|hours|minutes|days|kilomet\w+|km|cost|price|spent|size|rooms|people|persons)\b/i;
 
 interface Suspect {
   level: Level;
@@ -44,25 +55,43 @@ function look(subject: Subject, siblings: readonly Subject[]): Flag[] {
   const { top, bottom, rest } = edgesOf(valid);
   if (all - rowsOf(top) - rowsOf(bottom) < LEAST_ROWS) return [];
   const suspects = [
-    ...together(top.map((level) => weigh(level, rest, 'top', subject, siblings)), rest),
-    ...together(bottom.map((level) => weigh(level, rest, 'bottom', subject, siblings)), rest),
+    ...together(
+      top.map((level) => weigh(level, rest, 'top', subject, siblings)),
+      rest,
+    ),
+    ...together(
+      bottom.map((level) => weigh(level, rest, 'bottom', subject, siblings)),
+      rest,
+    ),
   ];
-  suspects.push(...interior(valid, values, suspects.map(({ level }) => level), subject));
+  suspects.push(
+    ...interior(
+      valid,
+      values,
+      suspects.map(({ level }) => level),
+      subject,
+    ),
+  );
   const flagged = suspects.filter(({ logOdds }) => probability(logOdds) >= LEAST_CERTAINTY);
   if (flagged.length === 0) return [];
   flagged.sort((a, b) => b.logOdds - a.logOdds);
   const certainty = round2(Math.min(0.99, probability(flagged[0].logOdds)));
-  const codes = flagged.map(({ level }) => level).sort((a, b) => numberOf(a) - numberOf(b)).map(({ code }) => code);
+  const codes = flagged
+    .map(({ level }) => level)
+    .sort((a, b) => numberOf(a) - numberOf(b))
+    .map(({ code }) => code);
   const touched = rowsOf(flagged.map(({ level }) => level));
-  return [{
-    rule: 'sentinel-code',
-    variables: [subject.name],
-    codes,
-    rows: touched,
-    severity: certainty >= 0.8 && subject.kind !== 'nominal' ? 'high' : 'medium',
-    certainty,
-    says: `${rowsHold(touched)} ${anyOf(codes)}: ${flagged[0].level.code} ${flagged[0].evidence.slice(0, 3).join(', ')}`,
-  }];
+  return [
+    {
+      rule: 'sentinel-code',
+      variables: [subject.name],
+      codes,
+      rows: touched,
+      severity: certainty >= 0.8 && subject.kind !== 'nominal' ? 'high' : 'medium',
+      certainty,
+      says: `${rowsHold(touched)} ${anyOf(codes)}: ${flagged[0].level.code} ${flagged[0].evidence.slice(0, 3).join(', ')}`,
+    },
+  ];
 }
 
 /** Log odds from which a code carries along those that stand beside it beyond the same gap, and how much it does. */
@@ -74,15 +103,31 @@ const COMPANY = 0.8;
 /** Codes beyond one gap speak for each other: 77 and 88 beside 99, 8 beside 9. */
 function together(suspects: readonly Suspect[], rest: readonly Level[]): Suspect[] {
   const [low, high] = [numberOf(rest[0]), numberOf(rest[rest.length - 1])];
-  const long = suspects.filter(({ level }) => Math.abs(numberOf(level)) >= 10 && Math.max(numberOf(level) - high, low - numberOf(level)) > (high - low) / 2);
-  const weighed = suspects.map((suspect) => (long.length > 1 && long.includes(suspect) ? { ...suspect, logOdds: suspect.logOdds + COMPANY } : suspect));
+  const long = suspects.filter(
+    ({ level }) =>
+      Math.abs(numberOf(level)) >= 10 &&
+      Math.max(numberOf(level) - high, low - numberOf(level)) > (high - low) / 2,
+  );
+  const weighed = suspects.map((suspect) =>
+    long.length > 1 && long.includes(suspect) ? { ...suspect, logOdds: suspect.logOdds + COMPANY } : suspect,
+  );
   if (weighed.length < 2) return weighed;
   const best = weighed.reduce((most, { logOdds }) => Math.max(most, logOdds), -Infinity);
   if (best < CARRIES) return weighed;
-  return weighed.map((suspect) => (suspect.logOdds > LEAST_SUSPICION && suspect.logOdds < best ? { ...suspect, logOdds: Math.min(best, suspect.logOdds + CARRIED) } : suspect));
+  return weighed.map((suspect) =>
+    suspect.logOdds > LEAST_SUSPICION && suspect.logOdds < best
+      ? { ...suspect, logOdds: Math.min(best, suspect.logOdds + CARRIED) }
+      : suspect,
+  );
 }
 
-function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', subject: Subject, siblings: readonly Subject[]): Suspect {
+function weigh(
+  level: Level,
+  rest: readonly Level[],
+  side: 'top' | 'bottom',
+  subject: Subject,
+  siblings: readonly Subject[],
+): Suspect {
   const value = numberOf(level);
   const evidence: string[] = [];
   let logOdds = PRIOR;
@@ -100,11 +145,27 @@ function weigh(level: Level, rest: readonly Level[], side: 'top' | 'bottom', sub
     else add(-8);
   }
   // What as many hold as hold any answer may well be one, the more so if it is of one digit.
-  if (value > 0 && rest.length <= MOST_IN_LIST && (value < 10 || subject.kind === 'nominal') && level.count > usualCount(rest) * (value < 10 ? 0.5 : 0.9)) add(-1);
+  if (
+    value > 0 &&
+    rest.length <= MOST_IN_LIST &&
+    (value < 10 || subject.kind === 'nominal') &&
+    level.count > usualCount(rest) * (value < 10 ? 0.5 : 0.9)
+  )
+    add(-1);
   // Prices that end in nine: 999 beside 49 and 199.
-  if (rest.length >= LEAST_PRICES && rest.length <= MOST_IN_LIST && value > 0 && rest.filter((other) => numberOf(other) % 10 === 9).length >= rest.length * MOST_NINES) add(-4);
+  if (
+    rest.length >= LEAST_PRICES &&
+    rest.length <= MOST_IN_LIST &&
+    value > 0 &&
+    rest.filter((other) => numberOf(other) % 10 === 9).length >= rest.length * MOST_NINES
+  )
+    add(-4);
   // A price among prices: 99.99 beside 19.99.
-  if (endsAsPrice(value) && rest.some((other) => endsAsPrice(numberOf(other)) && other.count >= level.count * 0.4)) add(-6);
+  if (
+    endsAsPrice(value) &&
+    rest.some((other) => endsAsPrice(numberOf(other)) && other.count >= level.count * 0.4)
+  )
+    add(-6);
   const step = rest.length >= LEAST_STEPS && rest.length <= MOST_IN_LIST ? commonStep(rest) : 0;
   if (step > 0 && value % step !== 0) add(2, `is no multiple of ${step}, as all answers are`);
   if (value < 0) negativeEvidence(subject, rest, add);
@@ -122,14 +183,17 @@ const LEAST_PRICES = 4;
 /** A list of codes or prices has no more than so many. */
 const MOST_IN_LIST = 100;
 const MOST_NINES = 0.6;
-const usualCount = (levels: readonly Level[]): number => levels.map(({ count }) => count).sort((a, b) => a - b)[levels.length >> 1];
+const usualCount = (levels: readonly Level[]): number =>
+  levels.map(({ count }) => count).sort((a, b) => a - b)[levels.length >> 1];
 
 type Add = (weight: number, why?: string) => void;
 
 /** Below zero in a variable that otherwise is not, the more so beside others of its form or where the words forbid it. */
 function negativeEvidence({ label, name, levels }: Subject, rest: readonly Level[], add: Add): void {
   const words = `${label ?? ''} ${name}`;
-  const below = levels.levels.filter(({ value, standing }) => value !== null && value < 0 && standing !== 'unreadable');
+  const below = levels.levels.filter(
+    ({ value, standing }) => value !== null && value < 0 && standing !== 'unreadable',
+  );
   add(rest.some((other) => numberOf(other) < 0) ? -4 : 2, 'is negative where the answers are not');
   if (isBalanced(levels.levels)) {
     add(-8);
@@ -160,7 +224,10 @@ function gapEvidence(level: Level, rest: readonly Level[], side: 'top' | 'bottom
   const missed = missedIn(level, nearest);
   // Nor does a gap say much that is small beside the range.
   const wide = Math.min(1, gap / (range * WIDE));
-  add((0.9 * inRanges + 0.7 * inSteps * Math.max(LEAST_WIDE, wide)) * (missed / (missed + FEW_MISSED)), `stands ${Number(gap.toPrecision(6))} ${side === 'top' ? 'above' : 'below'} the next value`);
+  add(
+    (0.9 * inRanges + 0.7 * inSteps * Math.max(LEAST_WIDE, wide)) * (missed / (missed + FEW_MISSED)),
+    `stands ${Number(gap.toPrecision(6))} ${side === 'top' ? 'above' : 'below'} the next value`,
+  );
 }
 
 /** So many rows missing in a gap make it half as telling as it could be. */
@@ -186,13 +253,18 @@ function codebookEvidence(level: Level, rest: readonly Level[], { entry }: Subje
     return;
   }
   if (!entry) return;
-  const answers = entry.categories.filter(({ missing, label }) => !missing && label !== null && !readsAsNoAnswer(label));
+  const answers = entry.categories.filter(
+    ({ missing, label }) => !missing && label !== null && !readsAsNoAnswer(label),
+  );
   const known = rest.filter(({ label }) => label !== null);
-  if (answers.length >= 2 && rowsOf(known) >= rowsOf(rest) * 0.95) add(numberOf(level) === 0 ? 10 : 1.5, 'has no label where all other codes have one');
+  if (answers.length >= 2 && rowsOf(known) >= rowsOf(rest) * 0.95)
+    add(numberOf(level) === 0 ? 10 : 1.5, 'has no label where all other codes have one');
   const value = numberOf(level);
   const bounded = entry.validRanges.filter(({ min, max }) => min !== null || max !== null);
   if (bounded.length) {
-    const within = bounded.some(({ min, max }) => (min === null || value >= min) && (max === null || value <= max));
+    const within = bounded.some(
+      ({ min, max }) => (min === null || value >= min) && (max === null || value <= max),
+    );
     add(within ? -2 : 1.5, 'lies outside the range that the codebook gives');
   }
 }
@@ -200,7 +272,8 @@ function codebookEvidence(level: Level, rest: readonly Level[], { entry }: Subje
 /** What the same code is in variables of the same stem: declared missing there, or as suspicious as here. */
 function siblingEvidence(value: number, siblings: readonly Subject[], add: Add): void {
   const { declared, apart: like } = inSiblings(value, siblings);
-  if (declared >= 1) add(2, `is declared missing in ${declared} sibling ${declared === 1 ? 'variable' : 'variables'}`);
+  if (declared >= 1)
+    add(2, `is declared missing in ${declared} sibling ${declared === 1 ? 'variable' : 'variables'}`);
   else if (like >= 2) add(1.2, `stands apart in ${like} sibling variables too`);
 }
 
@@ -216,17 +289,43 @@ const LEAST_IN_WAVE = 6;
 const MOST_OF_ALL = 0.65;
 
 /** Long runs of nines in the midst of real values, where only a sharp spike can tell. */
-function interior(valid: readonly Level[], values: Float64Array, known: readonly Level[], subject: Subject): Suspect[] {
+function interior(
+  valid: readonly Level[],
+  values: Float64Array,
+  known: readonly Level[],
+  subject: Subject,
+): Suspect[] {
   if (isCategorical(subject.kind) || valid.length < 30 || values.length !== valid.length) return [];
   return NINES.flatMap((value): Suspect[] => {
     const i = rankOf(values, value);
     const level = valid[i];
-    if (level?.value !== value || level.count < LEAST_SPIKE || known.includes(level) || level.label !== null || i < 3 || i > valid.length - 2) return [];
+    if (
+      level?.value !== value ||
+      level.count < LEAST_SPIKE ||
+      known.includes(level) ||
+      level.label !== null ||
+      i < 3 ||
+      i > valid.length - 2
+    )
+      return [];
     const near = [...valid.slice(i - 3, i), ...valid.slice(i + 1, i + 4)];
     const ratio = level.count / (rowsOf(near) / near.length);
-    return ratio >= LEAST_SPIKE ? [{ level, logOdds: PRIOR + 1.8 + Math.log2(ratio) * 0.8, evidence: [`is ${Math.round(ratio)} times as frequent as the values around it`, 'is written as such codes are'] }] : [];
+    return ratio >= LEAST_SPIKE
+      ? [
+          {
+            level,
+            logOdds: PRIOR + 1.8 + Math.log2(ratio) * 0.8,
+            evidence: [
+              `is ${Math.round(ratio)} times as frequent as the values around it`,
+              'is written as such codes are',
+            ],
+          },
+        ]
+      : [];
   });
 }
 
 /** 997, 998, 999, 9997 … up to ten digits. */
-const NINES = Array.from({ length: 8 }, (_, i) => [7, 8, 9].map((last) => Number(`${'9'.repeat(i + 2)}${last}`))).flat();
+const NINES = Array.from({ length: 8 }, (_, i) =>
+  [7, 8, 9].map((last) => Number(`${'9'.repeat(i + 2)}${last}`)),
+).flat();

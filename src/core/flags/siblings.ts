@@ -24,13 +24,25 @@ function factsOf(subject: Subject): Facts {
     const below = valid.slice(0, MOST_BELOW + 1).filter((level) => numberOf(level) < 0);
     for (const level of below.length > MOST_BELOW ? below.slice(0, 1) : below) apart.add(numberOf(level));
   }
-  const made = { declared: new Set(others.filter(({ value, standing }) => value !== null && (standing === 'missing' || standing === 'not-asked')).map(numberOf)), apart };
+  const made = {
+    declared: new Set(
+      others
+        .filter(
+          ({ value, standing }) => value !== null && (standing === 'missing' || standing === 'not-asked'),
+        )
+        .map(numberOf),
+    ),
+    apart,
+  };
   facts.set(subject, made);
   return made;
 }
 
 /** How many siblings declare a value missing, and in how many it stands apart. */
-export const inSiblings = (value: number, siblings: readonly Subject[]): { declared: number; apart: number } => ({
+export const inSiblings = (
+  value: number,
+  siblings: readonly Subject[],
+): { declared: number; apart: number } => ({
   declared: siblings.filter((sibling) => factsOf(sibling).declared.has(value)).length,
   apart: siblings.filter((sibling) => factsOf(sibling).apart.has(value)).length,
 });

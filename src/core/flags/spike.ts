@@ -41,27 +41,55 @@ function look({ name, label, kind, role, written, levels, byFile }: Subject): Fl
     const usual = Math.max(0.5, usualAround(counts, i));
     // Beside values as frequent it is a peak of the distribution, however thin that runs out.
     const beside = Math.max(counts[i - 1] ?? 0, counts[i + 1] ?? 0);
-    if (count >= beside * LEAST_BESIDE && count >= usual * LEAST_RATIO && (count - usual) / Math.sqrt(usual) >= LEAST_EXCESS) high.push({ value: values[i], i, count, usual });
+    if (
+      count >= beside * LEAST_BESIDE &&
+      count >= usual * LEAST_RATIO &&
+      (count - usual) / Math.sqrt(usual) >= LEAST_EXCESS
+    )
+      high.push({ value: values[i], i, count, usual });
   }
   // At the edges it is a limit, not a filled-in value.
   const inside = high.filter(({ value, i }) => value !== 0 && i >= 3 && i < values.length - 3);
   // A week of forty hours is what many have.
   const usual = /hour|hrs|stunden|heures/i.test(`${label ?? ''} ${name}`) ? 40 : null;
-  const odd = inside.filter(({ value }) => value !== usual).filter(({ value, i }) => !isRound(value, values) || outdoesRounds(i, values, counts));
-  const rounds = high.filter(({ value, i }) => value !== 0 && isRound(value, values) && !outdoesRounds(i, values, counts));
+  const odd = inside
+    .filter(({ value }) => value !== usual)
+    .filter(({ value, i }) => !isRound(value, values) || outdoesRounds(i, values, counts));
+  const rounds = high.filter(
+    ({ value, i }) => value !== 0 && isRound(value, values) && !outdoesRounds(i, values, counts),
+  );
   // Where several round numbers stand out too, an odd one is a favourite like them, unless it stands out further or is what fills gaps.
   const most = Math.max(0, ...rounds.map(({ count }) => count));
   const sum = values.reduce((total, value, i) => total + value * counts[i], 0);
-  const isMean = (value: number, count: number): boolean => [sum / valid.rows, (sum - value * count) / (valid.rows - count)].some((mean) => Math.abs(value - mean) <= Math.abs(mean) * NEAR_MEAN);
-  const found = odd.filter(({ value, count }) => count > most * (rounds.length > 1 ? FURTHER : 0.6) || (count > most * 0.4 && isMean(value, count)));
+  const isMean = (value: number, count: number): boolean =>
+    [sum / valid.rows, (sum - value * count) / (valid.rows - count)].some(
+      (mean) => Math.abs(value - mean) <= Math.abs(mean) * NEAR_MEAN,
+    );
+  const found = odd.filter(
+    ({ value, count }) =>
+      count > most * (rounds.length > 1 ? FURTHER : 0.6) || (count > most * 0.4 && isMean(value, count)),
+  );
   if (found.length === 0 || found.length > MOST_OF_WAVES) return [];
-  if (found.length > MOST_SPIKES && !found.every(({ i, count }) => byFile?.(spellingsOf(valid.levels[i])).some(({ holding }) => holding >= count * MOSTLY))) return [];
+  if (
+    found.length > MOST_SPIKES &&
+    !found.every(({ i, count }) =>
+      byFile?.(spellingsOf(valid.levels[i])).some(({ holding }) => holding >= count * MOSTLY),
+    )
+  )
+    return [];
   const rows = found.reduce((sum, { count }) => sum + count, 0);
   const first = [...found].sort((a, b) => b.count / b.usual - a.count / a.usual)[0];
-  return [{
-    rule: 'spike', variables: [name], codes: found.map(({ i }) => valid.levels[i].code), rows, severity: 'medium', certainty: round2(Math.min(0.95, 0.7 + 0.03 * Math.log2(first.count / first.usual))),
-    says: `${first.count} rows hold ${valid.levels[first.i].code}, where values around it have about ${Math.round(first.usual)} each${found.length > 1 ? `; ${found.length - 1} more such` : ''}${isSkewed(valid) ? '' : ': a value filled in for others, or a default'}`,
-  }];
+  return [
+    {
+      rule: 'spike',
+      variables: [name],
+      codes: found.map(({ i }) => valid.levels[i].code),
+      rows,
+      severity: 'medium',
+      certainty: round2(Math.min(0.95, 0.7 + 0.03 * Math.log2(first.count / first.usual))),
+      says: `${first.count} rows hold ${valid.levels[first.i].code}, where values around it have about ${Math.round(first.usual)} each${found.length > 1 ? `; ${found.length - 1} more such` : ''}${isSkewed(valid) ? '' : ': a value filled in for others, or a default'}`,
+    },
+  ];
 }
 
 function outdoesRounds(i: number, values: Float64Array, counts: Float64Array): boolean {
@@ -77,7 +105,12 @@ function outdoesRounds(i: number, values: Float64Array, counts: Float64Array): b
 /** Numbers that people round to: tens and fives of the size at hand, dozens, halves. */
 export function isRound(value: number, values: Float64Array): boolean {
   if (endsAsPrice(value)) return true;
-  if (!Number.isInteger(value)) return Number.isInteger(value * 2) && Math.abs(value) >= 1 && values.some((other) => !Number.isInteger(other * 2));
+  if (!Number.isInteger(value))
+    return (
+      Number.isInteger(value * 2) &&
+      Math.abs(value) >= 1 &&
+      values.some((other) => !Number.isInteger(other * 2))
+    );
   const size = Math.abs(value);
   if (size < 10) return size === 5;
   const magnitude = 10 ** Math.floor(Math.log10(size));

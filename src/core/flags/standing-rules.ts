@@ -19,7 +19,11 @@ export const standingRuleSchema = z.object({
 export type StandingRule = z.infer<typeof standingRuleSchema>;
 
 /** Standing rules as they are exported and imported. */
-export const standingRulesSchema = z.object({ format: z.literal('dig-first-standing-rules'), version: z.literal(1), rules: z.array(standingRuleSchema) });
+export const standingRulesSchema = z.object({
+  format: z.literal('dig-first-standing-rules'),
+  version: z.literal(1),
+  rules: z.array(standingRuleSchema),
+});
 export type StandingRules = z.infer<typeof standingRulesSchema>;
 
 export const STANDING_RULE = 'standing-rule';
@@ -29,38 +33,89 @@ const CONTRADICTED = 0.6;
 
 /** Whether a name fits "warm_*, own_*": a star stands for any signs; capitals are all one. */
 export function fits(name: string, names: string): boolean {
-  return names.split(/[\s,]+/).filter(Boolean).some((pattern) => new RegExp(`^${pattern.split('*').map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')).join('.*')}$`, 'iu').test(name));
+  return names
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .some((pattern) =>
+      new RegExp(
+        `^${pattern
+          .split('*')
+          .map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
+          .join('.*')}$`,
+        'iu',
+      ).test(name),
+    );
 }
 
 /** What standing rules propose of variables: codes that count as valid, or could not be read, though a rule knows better. */
 export function standingFlags(rules: readonly StandingRule[], subjects: readonly Subject[]): Flag[] {
   const codes = new Set(rules.map(({ code }) => Number(code)));
-  return rules.flatMap(({ code, reason, names, note }) => subjects.filter(({ name }) => fits(name, names)).flatMap((subject): Flag[] => {
-    const level = held(subject, code);
-    if (!level) return [];
-    const claimed = subject.entry?.categories.find((category) => category.code === level.code && !category.missing)?.label ?? null;
-    const others = validOf(subject.levels).values.filter((value) => !codes.has(value));
-    const among = claimed === null && level.value !== null && others.length > 0 && others[0] < level.value && others[others.length - 1] > level.value;
-    const doubt = claimed !== null ? `; the codebook calls it “${claimed}”` : among ? '; here other values lie below it and above' : '';
-    return [{
-      rule: STANDING_RULE, variables: [subject.name], codes: [level.code], rows: level.count, severity: doubt ? 'low' : 'medium', certainty: doubt ? CONTRADICTED : SURE, reason,
-      says: `${rowsHold(level.count)} ${level.code}, by your standing rule ${REASON_NAMES[reason]}${note ? ` (${note})` : ''}${doubt}`,
-    }];
-  }));
+  return rules.flatMap(({ code, reason, names, note }) =>
+    subjects
+      .filter(({ name }) => fits(name, names))
+      .flatMap((subject): Flag[] => {
+        const level = held(subject, code);
+        if (!level) return [];
+        const claimed =
+          subject.entry?.categories.find((category) => category.code === level.code && !category.missing)
+            ?.label ?? null;
+        const others = validOf(subject.levels).values.filter((value) => !codes.has(value));
+        const among =
+          claimed === null &&
+          level.value !== null &&
+          others.length > 0 &&
+          others[0] < level.value &&
+          others[others.length - 1] > level.value;
+        const doubt =
+          claimed !== null
+            ? `; the codebook calls it “${claimed}”`
+            : among
+              ? '; here other values lie below it and above'
+              : '';
+        return [
+          {
+            rule: STANDING_RULE,
+            variables: [subject.name],
+            codes: [level.code],
+            rows: level.count,
+            severity: doubt ? 'low' : 'medium',
+            certainty: doubt ? CONTRADICTED : SURE,
+            reason,
+            says: `${rowsHold(level.count)} ${level.code}, by your standing rule ${REASON_NAMES[reason]}${note ? ` (${note})` : ''}${doubt}`,
+          },
+        ];
+      }),
+  );
 }
 
 function held({ levels: { levels }, written, kind }: Subject, code: string): Level | undefined {
   if (kind === 'identifier') return undefined;
   const value = valueOf(code, written);
-  return levels.find((level) => (level.standing === 'valid' || level.standing === 'unreadable') && level.count > 0 && (spellingsOf(level).includes(code) || (value !== null && level.value === value)));
+  return levels.find(
+    (level) =>
+      (level.standing === 'valid' || level.standing === 'unreadable') &&
+      level.count > 0 &&
+      (spellingsOf(level).includes(code) || (value !== null && level.value === value)),
+  );
 }
 
 /** Rules about codes make way for a person's own about the same. */
 export function givingWay(flags: readonly Flag[], standing: readonly Flag[]): Flag[] {
   const known = new Map<string, Set<string>>();
-  for (const { variables: [name], codes } of standing) known.set(name, new Set([...(known.get(name) ?? []), ...codes]));
-  return flags.filter(({ variables, codes, into }) => into !== undefined || codes.length === 0 || variables.length !== 1 || !codes.every((code) => known.get(variables[0])?.has(code)));
+  for (const {
+    variables: [name],
+    codes,
+  } of standing)
+    known.set(name, new Set([...(known.get(name) ?? []), ...codes]));
+  return flags.filter(
+    ({ variables, codes, into }) =>
+      into !== undefined ||
+      codes.length === 0 ||
+      variables.length !== 1 ||
+      !codes.every((code) => known.get(variables[0])?.has(code)),
+  );
 }
 
 /** Whether two rules say the same of the same variables. */
-export const sameRule = (a: StandingRule, b: StandingRule): boolean => a.code === b.code && a.reason === b.reason && a.names === b.names;
+export const sameRule = (a: StandingRule, b: StandingRule): boolean =>
+  a.code === b.code && a.reason === b.reason && a.names === b.names;

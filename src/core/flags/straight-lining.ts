@@ -17,38 +17,68 @@ const MOST_SHARE = 0.3;
 const TIMES_EXPECTED = 4;
 
 function look({ extract, subjects, studied = subjects, aside }: Whole): Flag[] {
-  return batteriesOf(studied).filter((items) => items.length >= LEAST_ITEMS).flatMap((items): Flag[] => {
-    const columns = items.map((i) => extract.variables[i].column);
-    const valid = items.map((i) => validOf(studied[i].levels));
-    const values = valid.map(({ levels }) => new Map(levels.flatMap((level) => spellingsOf(level).map((text) => [text, level.value] as const))));
-    // In a dictionary each text is looked up once, and not once a row.
-    const read = columns.map((column, n): ((row: number) => number | null) => {
-      if (column.form !== 'dictionary') return (row) => values[n].get(column.text(row)) ?? null;
-      const known = column.texts.map((text) => values[n].get(text) ?? null);
-      return (row) => known[column.codes[row]];
-    });
-    const at: number[] = [];
-    let answered = 0;
-    for (let row = 0; row < extract.rows; row++) {
-      if (aside?.has(row)) continue;
-      const first = read[0](row);
-      if (first === null) continue;
-      let [whole, alike] = [true, true];
-      for (let n = 1; n < read.length && whole; n++) {
-        const value = read[n](row);
-        if (value === null) whole = false;
-        else if (value !== first) alike = false;
+  return batteriesOf(studied)
+    .filter((items) => items.length >= LEAST_ITEMS)
+    .flatMap((items): Flag[] => {
+      const columns = items.map((i) => extract.variables[i].column);
+      const valid = items.map((i) => validOf(studied[i].levels));
+      const values = valid.map(
+        ({ levels }) =>
+          new Map(levels.flatMap((level) => spellingsOf(level).map((text) => [text, level.value] as const))),
+      );
+      // In a dictionary each text is looked up once, and not once a row.
+      const read = columns.map((column, n): ((row: number) => number | null) => {
+        if (column.form !== 'dictionary') return (row) => values[n].get(column.text(row)) ?? null;
+        const known = column.texts.map((text) => values[n].get(text) ?? null);
+        return (row) => known[column.codes[row]];
+      });
+      const at: number[] = [];
+      let answered = 0;
+      for (let row = 0; row < extract.rows; row++) {
+        if (aside?.has(row)) continue;
+        const first = read[0](row);
+        if (first === null) continue;
+        let [whole, alike] = [true, true];
+        for (let n = 1; n < read.length && whole; n++) {
+          const value = read[n](row);
+          if (value === null) whole = false;
+          else if (value !== first) alike = false;
+        }
+        if (!whole) continue;
+        answered++;
+        if (alike) at.push(row);
       }
-      if (!whole) continue;
-      answered++;
-      if (alike) at.push(row);
-    }
-    const codes = [...new Set(valid.flatMap((one) => [...one.values]))];
-    const expected = answered * codes.reduce((sum, code) => sum + valid.reduce((product, { levels, rows }) => product * ((levels.find(({ value }) => value === code)?.count ?? 0) / Math.max(1, rows)), 1), 0);
-    if (at.length < LEAST_ROWS || at.length < answered * LEAST_SHARE || at.length > answered * MOST_SHARE || at.length < expected * TIMES_EXPECTED) return [];
-    return [{
-      rule: 'straight-lining', variables: items.map((i) => studied[i].name), codes: [], rows: at.length, severity: 'note', certainty: 0.7, at: at.slice(0, MOST_AT),
-      says: `${at.length} of ${answered} rows (${percentOf(at.length, answered)} of 100) give the same answer to all ${items.length} items, where answers that hang on nothing would make about ${Math.round(expected)}`,
-    }];
-  });
+      const codes = [...new Set(valid.flatMap((one) => [...one.values]))];
+      const expected =
+        answered *
+        codes.reduce(
+          (sum, code) =>
+            sum +
+            valid.reduce(
+              (product, { levels, rows }) =>
+                product * ((levels.find(({ value }) => value === code)?.count ?? 0) / Math.max(1, rows)),
+              1,
+            ),
+          0,
+        );
+      if (
+        at.length < LEAST_ROWS ||
+        at.length < answered * LEAST_SHARE ||
+        at.length > answered * MOST_SHARE ||
+        at.length < expected * TIMES_EXPECTED
+      )
+        return [];
+      return [
+        {
+          rule: 'straight-lining',
+          variables: items.map((i) => studied[i].name),
+          codes: [],
+          rows: at.length,
+          severity: 'note',
+          certainty: 0.7,
+          at: at.slice(0, MOST_AT),
+          says: `${at.length} of ${answered} rows (${percentOf(at.length, answered)} of 100) give the same answer to all ${items.length} items, where answers that hang on nothing would make about ${Math.round(expected)}`,
+        },
+      ];
+    });
 }

@@ -18,13 +18,36 @@ function look({ name, kind, entry, levels }: Subject): Flag[] {
   if (!entry || listed.length < 2 || !isCategorical(kind)) return [];
   const valid = validOf(levels);
   if (valid.rows < LEAST_ROWS) return [];
-  const inRange = (value: number | null): boolean => value !== null && entry.validRanges.some(({ min, max }) => (min !== null || max !== null) && (min === null || value >= min) && (max === null || value <= max));
+  const inRange = (value: number | null): boolean =>
+    value !== null &&
+    entry.validRanges.some(
+      ({ min, max }) =>
+        (min !== null || max !== null) && (min === null || value >= min) && (max === null || value <= max),
+    );
   const known = new Set(entry.categories.map(({ code }) => code.trim()));
-  const unknown = valid.levels.filter(({ label, code, value, spellings }) => label === null && !known.has(code.trim()) && !spellings.some((text) => known.has(text.trim())) && !inRange(value));
+  const unknown = valid.levels.filter(
+    ({ label, code, value, spellings }) =>
+      label === null &&
+      !known.has(code.trim()) &&
+      !spellings.some((text) => known.has(text.trim())) &&
+      !inRange(value),
+  );
   const rows = unknown.reduce((sum, { count }) => sum + count, 0);
   if (unknown.length === 0 || valid.rows - rows < valid.rows * LEAST_COVERED) return [];
-  return [{
-    rule: 'undocumented-code', variables: [name], codes: unknown.map(({ code }) => code), rows, severity: 'medium', certainty: round2(unknown.length <= 5 ? 0.95 : 0.85),
-    says: `${rowsHold(rows)} ${unknown.slice(0, 5).map(({ code }) => code).join(', ')}${unknown.length > 5 ? ` or ${unknown.length - 5} more codes` : ''}, which the codebook does not list among its ${listed.length}`,
-  }];
+  return [
+    {
+      rule: 'undocumented-code',
+      variables: [name],
+      codes: unknown.map(({ code }) => code),
+      rows,
+      severity: 'medium',
+      certainty: round2(unknown.length <= 5 ? 0.95 : 0.85),
+      says: `${rowsHold(rows)} ${unknown
+        .slice(0, 5)
+        .map(({ code }) => code)
+        .join(
+          ', ',
+        )}${unknown.length > 5 ? ` or ${unknown.length - 5} more codes` : ''}, which the codebook does not list among its ${listed.length}`,
+    },
+  ];
 }

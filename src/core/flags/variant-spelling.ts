@@ -30,11 +30,17 @@ function look({ name, kind, written, levels, entry }: Subject): Flag[] {
   const words = gatherSame(valid, documented);
   gatherSlips(words, documented);
   return words
-    .map(({ level, variants }) => ({ level, variants: variants.filter(({ certainty }) => certainty >= LEAST_CERTAINTY) }))
+    .map(({ level, variants }) => ({
+      level,
+      variants: variants.filter(({ certainty }) => certainty >= LEAST_CERTAINTY),
+    }))
     .filter(({ variants }) => variants.length > 0)
     .map(({ level, variants }): Flag => {
       const rows = variants.reduce((sum, variant) => sum + variant.level.count, 0);
-      const shown = variants.slice(0, 5).map((variant) => `“${visible(variant.level.code)}”`).join(', ');
+      const shown = variants
+        .slice(0, 5)
+        .map((variant) => `“${visible(variant.level.code)}”`)
+        .join(', ');
       return {
         rule: 'variant-spelling',
         variables: [name],
@@ -49,7 +55,8 @@ function look({ name, kind, written, levels, entry }: Subject): Flag[] {
 }
 
 /** White space made visible where it is the only difference. */
-const visible = (text: string): string => text.replace(/^\s+|\s+$|\s{2,}|[\u00a0\u2000-\u200b]/g, (blanks) => '␣'.repeat(blanks.length));
+const visible = (text: string): string =>
+  text.replace(/^\s+|\s+$|\s{2,}|[\u00a0\u2000-\u200b]/g, (blanks) => '␣'.repeat(blanks.length));
 
 /** What is left of a level without case, accents, white space and punctuation; signs between digits stay apart. */
 export function bareForm(text: string): string {
@@ -66,10 +73,14 @@ function gatherSame(valid: readonly Level[], documented: ReadonlySet<string>): W
     groups.set(key, [...(groups.get(key) ?? []), level]);
   }
   return [...groups].flatMap(([, group]): Word[] => {
-    group.sort((a, b) => Number(documented.has(b.code)) - Number(documented.has(a.code)) || b.count - a.count);
+    group.sort(
+      (a, b) => Number(documented.has(b.code)) - Number(documented.has(a.code)) || b.count - a.count,
+    );
     const [level, ...others] = group;
     const own = others.filter(({ code }) => documented.has(code));
-    const variants = others.filter(({ code }) => !documented.has(code)).map((variant) => ({ level: variant, certainty: 0.96 }));
+    const variants = others
+      .filter(({ code }) => !documented.has(code))
+      .map((variant) => ({ level: variant, certainty: 0.96 }));
     return [{ level, variants }, ...own.map((word) => ({ level: word, variants: [] }))];
   });
 }
@@ -83,7 +94,16 @@ function gatherSlips(words: Word[], documented: ReadonlySet<string>): void {
     const text = bareForm(rare.level.code);
     if (documented.has(rare.level.code)) continue;
     const read = misread(text);
-    const meant = read === null ? undefined : byFrequency.find((word) => word !== rare && !gone.has(word) && rare.level.count <= word.level.count * RARE && bareForm(word.level.code) === read);
+    const meant =
+      read === null
+        ? undefined
+        : byFrequency.find(
+            (word) =>
+              word !== rare &&
+              !gone.has(word) &&
+              rare.level.count <= word.level.count * RARE &&
+              bareForm(word.level.code) === read,
+          );
     if (meant) {
       meant.variants.push({ level: rare.level, certainty: MISREAD }, ...rare.variants);
       rare.variants = [];
@@ -91,8 +111,13 @@ function gatherSlips(words: Word[], documented: ReadonlySet<string>): void {
       continue;
     }
     if (text.length < LEAST_SLIP_LENGTH) continue;
-    const of = byFrequency.find((word) => word !== rare && !gone.has(word)
-      && rare.level.count <= word.level.count * RARE && oneSlipApart(text, bareForm(word.level.code)));
+    const of = byFrequency.find(
+      (word) =>
+        word !== rare &&
+        !gone.has(word) &&
+        rare.level.count <= word.level.count * RARE &&
+        oneSlipApart(text, bareForm(word.level.code)),
+    );
     if (!of) continue;
     const certainty = slipCertainty(rare.level.count, of.level.count, text.length, total);
     if (certainty < LEAST_CERTAINTY) continue;
@@ -107,7 +132,12 @@ const LOOK_ALIKE: Readonly<Record<string, string>> = { 0: 'o', 1: 'l', 5: 's' };
 const MISREAD = 0.9;
 const LEAST_WORD = 3;
 function misread(text: string): string | null {
-  return text.length >= LEAST_WORD && /[015]/.test(text) && !/[2346789]/.test(text) && (text.match(/\p{L}/gu)?.length ?? 0) >= 2 ? text.replace(/[015]/g, (digit) => LOOK_ALIKE[digit]) : null;
+  return text.length >= LEAST_WORD &&
+    /[015]/.test(text) &&
+    !/[2346789]/.test(text) &&
+    (text.match(/\p{L}/gu)?.length ?? 0) >= 2
+    ? text.replace(/[015]/g, (digit) => LOOK_ALIKE[digit])
+    : null;
 }
 
 /** The longer the word and the rarer the slip, the surer. A word that stands in one row of a hundred is its own word. */

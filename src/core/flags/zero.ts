@@ -20,9 +20,12 @@ export function livesFarFromZero(zero: Level, rest: readonly Level[]): boolean {
   if (rest.length < 2 || low <= 0 || low <= (high - low) * GAP_TO_ZERO) return false;
   const all = rowsOf(rest);
   // Where many hold it, zero is those who have none, unless it is out of all reach.
-  if (low >= (high - low) * FAR_FROM_ZERO) return zero.count < all * MANY_ZEROS || low >= (high - low) * OUT_OF_REACH;
+  if (low >= (high - low) * FAR_FROM_ZERO)
+    return zero.count < all * MANY_ZEROS || low >= (high - low) * OUT_OF_REACH;
   const mean = Math.abs(rest.reduce((sum, level) => sum + numberOf(level) * level.count, 0)) / all;
-  const sd = Math.sqrt(rest.reduce((sum, level) => sum + (Math.abs(numberOf(level)) - mean) ** 2 * level.count, 0) / all);
+  const sd = Math.sqrt(
+    rest.reduce((sum, level) => sum + (Math.abs(numberOf(level)) - mean) ** 2 * level.count, 0) / all,
+  );
   return mean >= NARROW * sd && zero.count < all * FEW_ZEROS;
 }
 
@@ -30,9 +33,24 @@ export function livesFarFromZero(zero: Level, rest: readonly Level[]): boolean {
 const RARE_ZERO = 0.025;
 const LONGEST_SCALE = 10;
 /** Zero before a scale of codes from one on, far rarer than any of them. */
-export function beginsAfterZero({ kind }: Pick<Subject, 'kind'>, zero: Level, rest: readonly Level[]): boolean {
-  if (!isCategorical(kind) || rest.length < 3 || rest.length > LONGEST_SCALE || numberOf(rest[0]) !== 1 || numberOf(rest[rest.length - 1]) !== rest.length) return false;
-  return zero.count <= rowsOf(rest) * RARE_ZERO && rest.every(({ count }) => zero.count * 2 < count) && zero.count * CLIFF < rest[0].count;
+export function beginsAfterZero(
+  { kind }: Pick<Subject, 'kind'>,
+  zero: Level,
+  rest: readonly Level[],
+): boolean {
+  if (
+    !isCategorical(kind) ||
+    rest.length < 3 ||
+    rest.length > LONGEST_SCALE ||
+    numberOf(rest[0]) !== 1 ||
+    numberOf(rest[rest.length - 1]) !== rest.length
+  )
+    return false;
+  return (
+    zero.count <= rowsOf(rest) * RARE_ZERO &&
+    rest.every(({ count }) => zero.count * 2 < count) &&
+    zero.count * CLIFF < rest[0].count
+  );
 }
 
 /** Whether the first answers are so many, beside the codes below them, that a quantity ends there. */
@@ -58,5 +76,10 @@ export function isBalanced(levels: readonly Level[]): boolean {
 /** Whether a quantity runs out step by step below zero, as one does that may be negative. */
 export function runsOut(below: readonly Level[], rest: readonly Level[]): boolean {
   const down = [...below, rest[0]];
-  return down.every((level, i) => i === 0 || (numberOf(level) - numberOf(down[i - 1]) === 1 && level.count >= down[i - 1].count)) && !breaksOff(below, rest);
+  return (
+    down.every(
+      (level, i) =>
+        i === 0 || (numberOf(level) - numberOf(down[i - 1]) === 1 && level.count >= down[i - 1].count),
+    ) && !breaksOff(below, rest)
+  );
 }

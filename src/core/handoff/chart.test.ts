@@ -2,13 +2,28 @@ import { describe, expect, it } from 'vitest';
 import type { Picture } from '../inspect/profile';
 import { barsOf, binName, chartSvg } from './chart';
 
-const CODES: Picture = { form: 'bars', bars: [{ code: '1', label: 'Owned <outright>', count: 30 }, { code: '2', label: null, count: 10 }], rest: 4 };
+const CODES: Picture = {
+  form: 'bars',
+  bars: [
+    { code: '1', label: 'Owned <outright>', count: 30 },
+    { code: '2', label: null, count: 10 },
+  ],
+  rest: 4,
+};
 const MEASURE: Picture = { form: 'histogram', histogram: { start: 0, width: 2.5, counts: [3, 0, 6] } };
 
 describe('charts', () => {
   it('name every bar by code and label, or by its edges', () => {
-    expect(barsOf(CODES).map(({ name, count }) => [name, count])).toEqual([['1  Owned <outright>', 30], ['2', 10], ['all others', 4]]);
-    expect(barsOf(MEASURE).map(({ name }) => name)).toEqual(['0 to below 2.5', '2.5 to below 5', '5 to below 7.5']);
+    expect(barsOf(CODES).map(({ name, count }) => [name, count])).toEqual([
+      ['1  Owned <outright>', 30],
+      ['2', 10],
+      ['all others', 4],
+    ]);
+    expect(barsOf(MEASURE).map(({ name }) => name)).toEqual([
+      '0 to below 2.5',
+      '2.5 to below 5',
+      '5 to below 7.5',
+    ]);
     expect(binName(16, 1, 2)).toBe('18');
     expect(binName(0, 0.1, 3)).toBe('0.3 to below 0.4');
   });

@@ -11,20 +11,32 @@ export interface Bar {
 /** The bars of a picture with their names; bins are named by their edges. */
 export function barsOf(picture: Picture): Bar[] {
   switch (picture.form) {
-    case 'bars': return [
-      ...picture.bars.map(({ code, label, count }) => ({ name: label === null ? code : `${code}  ${label}`, count })),
-      ...(picture.rest > 0 ? [{ name: 'all others', count: picture.rest }] : []),
-    ];
-    case 'histogram': return picture.histogram.counts.map((count, i) => ({ name: binName(picture.histogram.start, picture.histogram.width, i), count }));
-    case 'periods': return picture.periods;
-    case 'none': return [];
+    case 'bars':
+      return [
+        ...picture.bars.map(({ code, label, count }) => ({
+          name: label === null ? code : `${code}  ${label}`,
+          count,
+        })),
+        ...(picture.rest > 0 ? [{ name: 'all others', count: picture.rest }] : []),
+      ];
+    case 'histogram':
+      return picture.histogram.counts.map((count, i) => ({
+        name: binName(picture.histogram.start, picture.histogram.width, i),
+        count,
+      }));
+    case 'periods':
+      return picture.periods;
+    case 'none':
+      return [];
   }
 }
 
 /** "20 to below 25"; a bin one whole number wide is that number. */
 export function binName(start: number, width: number, bin: number): string {
   const low = figure(start + bin * width, 12);
-  return width === 1 && Number.isInteger(start) ? low : `${low} to below ${figure(start + (bin + 1) * width, 12)}`;
+  return width === 1 && Number.isInteger(start)
+    ? low
+    : `${low} to below ${figure(start + (bin + 1) * width, 12)}`;
 }
 
 const WIDTH = 460;
@@ -36,10 +48,17 @@ const PLOT_HEIGHT = 120;
 export function chartSvg(picture: Picture, title: string): string {
   const bars = barsOf(picture);
   if (bars.length === 0) return '';
-  return picture.form === 'bars' ? lyingBars(bars, title) : standingBars(bars, title, picture.form === 'histogram' && picture.beyond ? beyondText(picture.beyond) : null);
+  return picture.form === 'bars'
+    ? lyingBars(bars, title)
+    : standingBars(
+        bars,
+        title,
+        picture.form === 'histogram' && picture.beyond ? beyondText(picture.beyond) : null,
+      );
 }
 
-const short = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+const short = (text: string, most: number): string =>
+  text.length > most ? `${text.slice(0, most - 1)}…` : text;
 
 function lyingBars(bars: readonly Bar[], title: string): string {
   const most = Math.max(...bars.map(({ count }) => count));
@@ -48,15 +67,22 @@ function lyingBars(bars: readonly Bar[], title: string): string {
   const lines = bars.map(({ name, count }, i) => {
     const y = i * LINE;
     const width = Math.max(1, (room * count) / most);
-    return `<g><title>${escapeHtml(name)}: ${whole(count)}</title><text x="${NAME_WIDTH - 6}" y="${y + 13}" text-anchor="end">${escapeHtml(short(name, 30))}</text>`
-      + `<rect x="${NAME_WIDTH}" y="${y + 3}" width="${width.toFixed(1)}" height="${LINE - 5}"/><text x="${(NAME_WIDTH + width + 5).toFixed(1)}" y="${y + 13}">${whole(count)}</text></g>`;
+    return (
+      `<g><title>${escapeHtml(name)}: ${whole(count)}</title><text x="${NAME_WIDTH - 6}" y="${y + 13}" text-anchor="end">${escapeHtml(short(name, 30))}</text>` +
+      `<rect x="${NAME_WIDTH}" y="${y + 3}" width="${width.toFixed(1)}" height="${LINE - 5}"/><text x="${(NAME_WIDTH + width + 5).toFixed(1)}" y="${y + 13}">${whole(count)}</text></g>`
+    );
   });
   return svg(WIDTH, height, title, lines.join(''));
 }
 
 /** "Not drawn, far out: 3 rows from 9,998 to 9,999". */
 export function beyondText({ below, above }: Beyond): string {
-  const side = (one: Side | null): string[] => (one ? [`${counted(one.rows, 'row')} ${one.from === one.to ? `at ${figure(one.from, 12)}` : `from ${figure(one.from, 12)} to ${figure(one.to, 12)}`}`] : []);
+  const side = (one: Side | null): string[] =>
+    one
+      ? [
+          `${counted(one.rows, 'row')} ${one.from === one.to ? `at ${figure(one.from, 12)}` : `from ${figure(one.from, 12)} to ${figure(one.to, 12)}`}`,
+        ]
+      : [];
   return `Not drawn, far out: ${[...side(below), ...side(above)].join(' and ')}`;
 }
 
@@ -68,9 +94,15 @@ function standingBars(bars: readonly Bar[], title: string, note: string | null):
     return `<rect x="${(44 + i * step).toFixed(1)}" y="${(PLOT_HEIGHT + 6 - height).toFixed(1)}" width="${Math.max(1, step - 1).toFixed(1)}" height="${height.toFixed(1)}"><title>${escapeHtml(name)}: ${whole(count)}</title></rect>`;
   });
   const base = PLOT_HEIGHT + 6;
-  const axis = `<line x1="44" x2="${WIDTH - 6}" y1="${base}" y2="${base}"/><text x="40" y="14" text-anchor="end">${whole(most)}</text><text x="40" y="${base}" text-anchor="end">0</text>`
-    + `<text x="44" y="${base + 15}">${escapeHtml(bars[0].name.replace(/ to below .*/, ''))}</text><text x="${WIDTH - 6}" y="${base + 15}" text-anchor="end">${escapeHtml(bars[bars.length - 1].name)}</text>`;
-  return svg(WIDTH, base + (note ? 38 : 20), title, drawn.join('') + axis + (note ? `<text x="44" y="${base + 33}">${escapeHtml(note)}</text>` : ''));
+  const axis =
+    `<line x1="44" x2="${WIDTH - 6}" y1="${base}" y2="${base}"/><text x="40" y="14" text-anchor="end">${whole(most)}</text><text x="40" y="${base}" text-anchor="end">0</text>` +
+    `<text x="44" y="${base + 15}">${escapeHtml(bars[0].name.replace(/ to below .*/, ''))}</text><text x="${WIDTH - 6}" y="${base + 15}" text-anchor="end">${escapeHtml(bars[bars.length - 1].name)}</text>`;
+  return svg(
+    WIDTH,
+    base + (note ? 38 : 20),
+    title,
+    drawn.join('') + axis + (note ? `<text x="44" y="${base + 33}">${escapeHtml(note)}</text>` : ''),
+  );
 }
 
 const svg = (width: number, height: number, title: string, body: string): string =>
@@ -78,6 +110,7 @@ const svg = (width: number, height: number, title: string, body: string): string
 
 /** A chart that stands alone as a file: with its own colours and face. */
 export function chartFile(picture: Picture, title: string): string {
-  const style = '<style>text{font:12px sans-serif;fill:#26231d}rect{fill:#4d6754}line{stroke:#8f8672}</style>';
+  const style =
+    '<style>text{font:12px sans-serif;fill:#26231d}rect{fill:#4d6754}line{stroke:#8f8672}</style>';
   return chartSvg(picture, title).replace('</title>', `</title>${style}`);
 }

@@ -32,7 +32,12 @@ svg.chart{max-width:100%;height:auto;font:11px "Source Sans 3",system-ui,sans-se
  * The report to read: inventory, a profile for each variable named with its chart as inline SVG, and the rulings. One
  * file that needs nothing else: no script, no font, no request.
  */
-export function reportHtml(inspector: Inspector, log: readonly Entry[], names: readonly string[], madeAt: Date): string {
+export function reportHtml(
+  inspector: Inspector,
+  log: readonly Entry[],
+  names: readonly string[],
+  madeAt: Date,
+): string {
   const wanted = new Set(names);
   const { extract, flags } = inspector;
   const variables = inspector.variables.filter(({ name }) => wanted.has(name));
@@ -57,12 +62,19 @@ ${variables.map((variable) => profile(inspector, variable, flags)).join('\n')}
 }
 
 function sources({ extract }: Inspector): string {
-  const rows = extract.files.map((file) => `<tr><td class="code">${escapeHtml(file.name)}</td><td class="n">${whole(file.rows)}</td><td class="n">${file.columns}</td><td>${file.encoding}</td><td class="n">${whole(file.bytes)}</td><td>${file.notices.length ? counted(file.notices.length, 'notice') : ''}</td></tr>`);
+  const rows = extract.files.map(
+    (file) =>
+      `<tr><td class="code">${escapeHtml(file.name)}</td><td class="n">${whole(file.rows)}</td><td class="n">${file.columns}</td><td>${file.encoding}</td><td class="n">${whole(file.bytes)}</td><td>${file.notices.length ? counted(file.notices.length, 'notice') : ''}</td></tr>`,
+  );
   const notices = [
-    ...extract.files.flatMap(({ name, notices: found }) => found.map(({ line, says }) => `${name}${line ? `, line ${line}` : ''}: ${says}`)),
+    ...extract.files.flatMap(({ name, notices: found }) =>
+      found.map(({ line, says }) => `${name}${line ? `, line ${line}` : ''}: ${says}`),
+    ),
     ...extract.notices.map(({ says }) => says),
   ];
-  const books = extract.codebooks.map(({ name, title }) => `${escapeHtml(name)}${title ? ` (${escapeHtml(title)})` : ''}`);
+  const books = extract.codebooks.map(
+    ({ name, title }) => `${escapeHtml(name)}${title ? ` (${escapeHtml(title)})` : ''}`,
+  );
   return `<h2>What was received</h2><table><thead><tr><th>File</th><th class="n">Rows</th><th class="n">Columns</th><th>Encoding</th><th class="n">Bytes</th><th></th></tr></thead><tbody>${rows.join('')}</tbody></table>
 <p>${books.length ? `Codebook: ${books.join(', ')}.` : 'No codebook.'}</p>${notices.length ? `<ul>${notices.map((says) => `<li>${escapeHtml(says)}</li>`).join('')}</ul>` : ''}`;
 }
@@ -73,8 +85,10 @@ const kindMark = (variable: { kind: string; confirmed: boolean }): string =>
 function inventory(variables: readonly Inspected[], flags: readonly Flag[]): string {
   const rows = variables.map((v) => {
     const own = flags.filter((flag) => flag.variables.includes(v.name));
-    return `<tr><td class="n">${v.position}</td><td class="code"><a href="#v${v.position}">${escapeHtml(v.name)}</a></td><td>${escapeHtml(v.label ?? '')}</td><td>${kindMark(v)}</td>`
-      + `<td class="n">${whole(v.counts.distinct)}</td><td class="n">${whole(v.counts.valid)}</td><td class="n">${percent(v.counts.valid / v.counts.all)}</td><td class="n">${own.length || ''}</td></tr>`;
+    return (
+      `<tr><td class="n">${v.position}</td><td class="code"><a href="#v${v.position}">${escapeHtml(v.name)}</a></td><td>${escapeHtml(v.label ?? '')}</td><td>${kindMark(v)}</td>` +
+      `<td class="n">${whole(v.counts.distinct)}</td><td class="n">${whole(v.counts.valid)}</td><td class="n">${percent(v.counts.valid / v.counts.all)}</td><td class="n">${own.length || ''}</td></tr>`
+    );
   });
   return `<table><thead><tr><th class="n">No.</th><th>Name</th><th>Label</th><th>Kind (dashed, with ?: presumed)</th><th class="n">Distinct</th><th class="n">Valid</th><th class="n">Share of all rows</th><th class="n">Flags</th></tr></thead><tbody>${rows.join('\n')}</tbody></table>`;
 }
@@ -88,7 +102,10 @@ function rulings(log: readonly Entry[]): string {
 
 function profile(inspector: Inspector, inspected: Inspected, flags: readonly Flag[]): string {
   const variable = inspector.extract.variables[inspected.position - 1];
-  const told = profileOf(variable, inspected, flags, { weighted: inspector.weighted(inspected.name), asked: inspector.asked(inspected.name) });
+  const told = profileOf(variable, inspected, flags, {
+    weighted: inspector.weighted(inspected.name),
+    asked: inspector.asked(inspected.name),
+  });
   const v = documented(inspected);
   const entry = told.entry;
   return `<section class="variable" id="v${v.position}"><h3><span class="code">${escapeHtml(v.name)}</span> ${escapeHtml(v.label ?? '')}</h3>
@@ -103,38 +120,94 @@ ${told.flags.map((flag) => `<p class="flag">${escapeHtml(flag.says)} <span class
 function evidenceHtml(flag: Flag, inspector: Inspector): string {
   const evidence = flag.severity === 'note' ? null : evidenceOf(flag, inspector);
   if (!evidence) return '';
-  const near = evidence.near.map(({ code, label, count, suspect }) => `${suspect ? '<strong>' : ''}<span class="code">${escapeHtml(code)}</span>${label === null ? '' : ` ${escapeHtml(label)}`} ${whole(count)}${suspect ? '</strong>' : ''}`).join(', ');
-  const siblings = evidence.siblings.map(({ name, rows }) => `<span class="code">${escapeHtml(name)}</span> ${whole(rows)}`).join(', ');
-  const waves = evidence.waves.map(({ wave, holding, rows }) => `${escapeHtml(wave)} ${whole(holding)} of ${whole(rows)}`).join(', ');
+  const near = evidence.near
+    .map(
+      ({ code, label, count, suspect }) =>
+        `${suspect ? '<strong>' : ''}<span class="code">${escapeHtml(code)}</span>${label === null ? '' : ` ${escapeHtml(label)}`} ${whole(count)}${suspect ? '</strong>' : ''}`,
+    )
+    .join(', ');
+  const siblings = evidence.siblings
+    .map(({ name, rows }) => `<span class="code">${escapeHtml(name)}</span> ${whole(rows)}`)
+    .join(', ');
+  const waves = evidence.waves
+    .map(({ wave, holding, rows }) => `${escapeHtml(wave)} ${whole(holding)} of ${whole(rows)}`)
+    .join(', ');
   const rows = evidence.rows.map(({ row }) => whole(row + 1)).join(', ');
-  const says = [near && `Codes beside it: ${near}.`, ...evidence.codebook.map(escapeHtml), ...evidence.gates.map(escapeHtml), siblings && `Siblings that hold it too: ${siblings}.`, waves && `By wave: ${waves}.`, rows && `Rows such as ${rows}.`];
+  const says = [
+    near && `Codes beside it: ${near}.`,
+    ...evidence.codebook.map(escapeHtml),
+    ...evidence.gates.map(escapeHtml),
+    siblings && `Siblings that hold it too: ${siblings}.`,
+    waves && `By wave: ${waves}.`,
+    rows && `Rows such as ${rows}.`,
+  ];
   return `<p class="soft evidence">${says.filter(Boolean).join(' ')}</p>`;
 }
 
 /** Who was asked, and how many rows contradict. */
-const askedText = ({ says, notAsked, breached, accepted }: Asked): string => `${accepted ? 'Taken for' : 'By its blanks'} ${says}: ${counted(notAsked, 'row')} not asked${breached ? `, ${counted(breached, 'row')} answered all the same` : ''}.`;
+const askedText = ({ says, notAsked, breached, accepted }: Asked): string =>
+  `${accepted ? 'Taken for' : 'By its blanks'} ${says}: ${counted(notAsked, 'row')} not asked${breached ? `, ${counted(breached, 'row')} answered all the same` : ''}.`;
 
 function makeUp({ counts, unreadable }: InspectedVariable): string {
-  const parts = [['valid', counts.valid], ['not asked', counts.notAsked], ['missing', counts.missing], ['blank', counts.blank], ['unreadable', counts.unreadable]] as const;
-  return `Of ${whole(counts.all)} rows: ${parts.filter(([, n]) => n > 0).map(([name, n]) => `${whole(n)} ${name} (${percent(n / counts.all)})`).join(', ')}. ${counted(counts.distinct, 'distinct valid value')}.${unreadable.length ? ` Could not be read: ${unreadable.slice(0, 8).map(({ text, count }) => `“${escapeHtml(text)}” ${whole(count)} times`).join(', ')}${unreadable.length > 8 ? ` and ${unreadable.length - 8} more forms` : ''}.` : ''}`;
+  const parts = [
+    ['valid', counts.valid],
+    ['not asked', counts.notAsked],
+    ['missing', counts.missing],
+    ['blank', counts.blank],
+    ['unreadable', counts.unreadable],
+  ] as const;
+  return `Of ${whole(counts.all)} rows: ${parts
+    .filter(([, n]) => n > 0)
+    .map(([name, n]) => `${whole(n)} ${name} (${percent(n / counts.all)})`)
+    .join(', ')}. ${counted(counts.distinct, 'distinct valid value')}.${
+    unreadable.length
+      ? ` Could not be read: ${unreadable
+          .slice(0, 8)
+          .map(({ text, count }) => `“${escapeHtml(text)}” ${whole(count)} times`)
+          .join(', ')}${unreadable.length > 8 ? ` and ${unreadable.length - 8} more forms` : ''}.`
+      : ''
+  }`;
 }
 
 function statistics({ statistics: s }: InspectedVariable, weighted: Weighted | null): string {
   const by = weighted?.statistics ?? null;
-  const all = [['Lowest', s.min], ['Lower quartile', s.q1, by?.q1], ['Median', s.median, by?.median], ['Upper quartile', s.q3, by?.q3], ['Highest', s.max], ['Mean', s.mean, by?.mean], ['Standard deviation', s.sd, by?.sd], ['Skewness', s.skewness], ['Kurtosis (excess)', s.kurtosis]] as const;
+  const all = [
+    ['Lowest', s.min],
+    ['Lower quartile', s.q1, by?.q1],
+    ['Median', s.median, by?.median],
+    ['Upper quartile', s.q3, by?.q3],
+    ['Highest', s.max],
+    ['Mean', s.mean, by?.mean],
+    ['Standard deviation', s.sd, by?.sd],
+    ['Skewness', s.skewness],
+    ['Kurtosis (excess)', s.kurtosis],
+  ] as const;
   const shown = all.filter(([, value]) => value !== null);
   const head = by ? '<tr><td></td><th class="n">plain</th><th class="n">weighted</th></tr>' : '';
-  return shown.length ? `<table>${head}${shown.map(([name, value, other]) => `<tr><th scope="row">${name}</th><td class="n">${figure(value)}</td>${by ? `<td class="n">${figure(other ?? null)}</td>` : ''}</tr>`).join('')}</table>` : '';
+  return shown.length
+    ? `<table>${head}${shown.map(([name, value, other]) => `<tr><th scope="row">${name}</th><td class="n">${figure(value)}</td>${by ? `<td class="n">${figure(other ?? null)}</td>` : ''}</tr>`).join('')}</table>`
+    : '';
 }
 
 function frequencies(v: InspectedVariable, weighted: Weighted | null): string {
   const sums = weighted && new Map(weighted.codes.map((one) => [one.code, one]));
   if (v.frequencies.length === 0 || v.kind === 'identifier') return '';
-  const measured = (v.kind === 'continuous' || v.kind === 'count' || v.kind === 'date') && v.frequencies.length > 25;
-  const shown = measured ? v.frequencies.filter(({ missing }) => missing) : v.frequencies.slice(0, MOST_FREQUENCIES);
+  const measured =
+    (v.kind === 'continuous' || v.kind === 'count' || v.kind === 'date') && v.frequencies.length > 25;
+  const shown = measured
+    ? v.frequencies.filter(({ missing }) => missing)
+    : v.frequencies.slice(0, MOST_FREQUENCIES);
   if (shown.length === 0) return '';
   const rest = measured ? 0 : v.frequencies.length - shown.length;
-  const rows = shown.map((f) => `<tr${f.missing ? ' class="missing"' : ''}><td class="code">${escapeHtml(f.code)}</td><td>${escapeHtml(f.label ?? '')}</td><td class="n">${whole(f.count)}</td><td class="n">${percent(f.shareOfAll)}</td><td class="n">${percent(f.shareOfValid)}</td>${sums ? `<td class="n">${whole(sums.get(f.code)?.sum ?? 0)}</td><td class="n">${percent(sums.get(f.code)?.shareOfValid ?? null)}</td>` : ''}</tr>`);
-  const more = rest > 0 ? `<p class="soft">${rest} more codes are not shown.</p>` : !v.frequenciesComplete && !measured ? '<p class="soft">Only the most frequent are shown.</p>' : '';
+  const rows = shown.map(
+    (f) =>
+      `<tr${f.missing ? ' class="missing"' : ''}><td class="code">${escapeHtml(f.code)}</td><td>${escapeHtml(f.label ?? '')}</td><td class="n">${whole(f.count)}</td><td class="n">${percent(f.shareOfAll)}</td><td class="n">${percent(f.shareOfValid)}</td>${sums ? `<td class="n">${whole(sums.get(f.code)?.sum ?? 0)}</td><td class="n">${percent(sums.get(f.code)?.shareOfValid ?? null)}</td>` : ''}</tr>`,
+  );
+  const more =
+    rest > 0
+      ? `<p class="soft">${rest} more codes are not shown.</p>`
+      : !v.frequenciesComplete && !measured
+        ? '<p class="soft">Only the most frequent are shown.</p>'
+        : '';
   return `<table><thead><tr><th>Code</th><th>Label</th><th class="n">Rows</th><th class="n">of all</th><th class="n">of valid</th>${sums ? '<th class="n">weighted</th><th class="n">of valid, weighted</th>' : ''}</tr></thead><tbody>${rows.join('')}</tbody></table>${more}`;
 }

@@ -8,6 +8,12 @@ import { logSchema } from '../log/entries';
 const folder = join(import.meta.dirname, '../../../docs/formats');
 
 // `npx vitest run -u` writes them anew after a schema has changed.
-it.each([['inspection', inspectionSchema], ['dig-log', logSchema], ['standing-rules', standingRulesSchema]])('the published JSON Schema of the %s is that of the code', async (name, schema) => {
-  await expect(`${JSON.stringify(z.toJSONSchema(schema), null, 1)}\n`).toMatchFileSnapshot(join(folder, `${name}.schema.json`));
+it.each([
+  ['inspection', inspectionSchema],
+  ['dig-log', logSchema],
+  ['standing-rules', standingRulesSchema],
+])('the published JSON Schema of the %s is that of the code', async (name, schema) => {
+  await expect(`${JSON.stringify(z.toJSONSchema(schema), null, 1)}\n`).toMatchFileSnapshot(
+    join(folder, `${name}.schema.json`),
+  );
 });

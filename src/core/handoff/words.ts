@@ -21,7 +21,13 @@ export function percent(share: number | null): string {
 }
 
 export const escapeHtml = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;').replace(/'/g, '&#39;');
+  text
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;')
+    .replace(/"/g, '&quot;')
+    .replace(/'/g, '&#39;');
 
 /** "1 variable", "12 variables". */
-export const counted = (n: number, thing: string, things = `${thing}s`): string => `${whole(n)} ${n === 1 ? thing : things}`;
+export const counted = (n: number, thing: string, things = `${thing}s`): string =>
+  `${whole(n)} ${n === 1 ? thing : things}`;

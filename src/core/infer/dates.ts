@@ -9,7 +9,8 @@ export interface ReadDate {
   value: number;
 }
 
-const TIME = '(\\d{1,2}):(\\d{2})(?::(\\d{2})(?:[.,]\\d+)?)?\\s*([AaPp]\\.?[Mm]\\.?)?\\s*(Z|UTC|[+-]\\d{2}:?\\d{2})?';
+const TIME =
+  '(\\d{1,2}):(\\d{2})(?::(\\d{2})(?:[.,]\\d+)?)?\\s*([AaPp]\\.?[Mm]\\.?)?\\s*(Z|UTC|[+-]\\d{2}:?\\d{2})?';
 const ONLY_TIME = new RegExp(`^${TIME}$`);
 const WITH_TIME = new RegExp(`^(.+?)(?:T|,?\\s+)\\s*${TIME}$`);
 const YEAR_FIRST = /^(\d{4})([-/.])(\d{1,2})\2(\d{1,2})$/;
@@ -51,19 +52,25 @@ export function dayNumber(year: number, month: number, day: number): number | nu
 }
 
 /** The month that a name stands for, 1 to 12; 0 for none. */
-const monthOf = (name: string): number => MONTH_OF.get(name.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()) ?? 0;
+const monthOf = (name: string): number =>
+  MONTH_OF.get(name.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase()) ?? 0;
 
 /** Two digits of a year: 69 to 99 are of the twentieth century, as POSIX has it. */
-const fullYear = (digits: string): number => (digits.length === 4 ? +digits : +digits + (+digits >= 69 ? 1900 : 2000));
+const fullYear = (digits: string): number =>
+  digits.length === 4 ? +digits : +digits + (+digits >= 69 ? 1900 : 2000);
 
 /** Parts of a text that is written like a date, in the form given; `null` where it is not written so. */
 function partsOf(text: string, form: DateForm): [number, number, number] | null {
   let m: RegExpExecArray | null;
   switch (form) {
-    case 'ymd': return (m = YEAR_FIRST.exec(text)) ? [+m[1], +m[3], +m[4]] : null;
-    case 'dmy': return (m = YEAR_LAST.exec(text)) ? [fullYear(m[4]), +m[3], +m[1]] : null;
-    case 'mdy': return (m = YEAR_LAST.exec(text)) ? [fullYear(m[4]), +m[1], +m[3]] : null;
-    case 'compact': return (m = COMPACT.exec(text)) ? [+m[1], +m[2], +m[3]] : null;
+    case 'ymd':
+      return (m = YEAR_FIRST.exec(text)) ? [+m[1], +m[3], +m[4]] : null;
+    case 'dmy':
+      return (m = YEAR_LAST.exec(text)) ? [fullYear(m[4]), +m[3], +m[1]] : null;
+    case 'mdy':
+      return (m = YEAR_LAST.exec(text)) ? [fullYear(m[4]), +m[1], +m[3]] : null;
+    case 'compact':
+      return (m = COMPACT.exec(text)) ? [+m[1], +m[2], +m[3]] : null;
     case 'month':
       if ((m = MONTH_LAST.exec(text) ?? COMPACT_MONTH.exec(text))) return [+m[1], +m[2], 1];
       if ((m = MONTH_FIRST.exec(text))) return [+m[2], +m[1], 1];
@@ -90,11 +97,18 @@ export function writtenLikeDate(text: string): boolean {
   if (text.length < 4 || text.length > 40 || !/\d/.test(text)) return false;
   const bare = text.trim();
   const date = WITH_TIME.exec(bare)?.[1].trim() ?? bare;
-  return ONLY_TIME.test(bare) || YEAR_FIRST.test(date) || YEAR_LAST.test(date) || (partsOf(date, 'named')?.[1] ?? 0) !== 0 || isMonth(bare);
+  return (
+    ONLY_TIME.test(bare) ||
+    YEAR_FIRST.test(date) ||
+    YEAR_LAST.test(date) ||
+    (partsOf(date, 'named')?.[1] ?? 0) !== 0 ||
+    isMonth(bare)
+  );
 }
 
 /** Whether a text is a month of a year, other than in six digits. */
-export const isMonth = (text: string): boolean => text.length >= 6 && !COMPACT_MONTH.test(text) && (partsOf(text, 'month')?.[1] ?? 0) !== 0;
+export const isMonth = (text: string): boolean =>
+  text.length >= 6 && !COMPACT_MONTH.test(text) && (partsOf(text, 'month')?.[1] ?? 0) !== 0;
 /** Whether a text is a year and a month in six digits. */
 export const isCompactMonth = (text: string): boolean => COMPACT_MONTH.test(text);
 

@@ -6,7 +6,14 @@ describe('words of degree', () => {
   it.each([
     [['Very interested', 'Quite interested', 'Hardly interested', 'Not at all interested']],
     [['Not worried at all', 'Not very worried', 'Fairly worried', 'Very worried', 'Extremely worried']],
-    [['A great deal of confidence', 'Quite a lot of confidence', 'Not very much confidence', 'No confidence at all']],
+    [
+      [
+        'A great deal of confidence',
+        'Quite a lot of confidence',
+        'Not very much confidence',
+        'No confidence at all',
+      ],
+    ],
     [['Very easy', 'Fairly easy', 'Neither easy nor difficult', 'Fairly difficult', 'Very difficult']],
     [['Sehr stark', 'Ziemlich stark', 'Etwas stark', 'Gar nicht stark']],
     [['Very happy', 'Pretty happy', 'Not too happy']],

@@ -10,11 +10,17 @@ const MOST_CODES = 6;
  */
 export function digitForm(value: number): number {
   const digits = String(Math.abs(value)).replace('.', '');
-  if (value < 0) return /^(9+[5-9]?|8+|7+|6+)$/.test(digits) && digits.length > 1 ? 1.8 : /^[1-9]$/.test(digits) ? 0.9 : -9;
+  if (value < 0)
+    return /^(9+[5-9]?|8+|7+|6+)$/.test(digits) && digits.length > 1
+      ? 1.8
+      : /^[1-9]$/.test(digits)
+        ? 0.9
+        : -9;
   if (value === 0) return 0.3;
   if (/^9{2,}$/.test(digits)) return 1.8;
   if (/^9+[678]$/.test(digits) || /^8{2,}$/.test(digits)) return 1.2;
-  if (Number.isInteger(value) && /^(7{2,}|6{2,}|9+[45])$/.test(digits)) return digits.startsWith('7') ? 0.9 : 0.6;
+  if (Number.isInteger(value) && /^(7{2,}|6{2,}|9+[45])$/.test(digits))
+    return digits.startsWith('7') ? 0.9 : 0.6;
   if (digits === '9') return 1;
   return digits === '8' ? 0.5 : digits === '7' ? 0.2 : -9;
 }
@@ -34,12 +40,16 @@ export function edgesOf(valid: readonly Level[]): Edges {
   const first = valid.slice(0, MOST_CODES + 1);
   const negative = first.filter(({ value }) => (value as number) < 0);
   // Where only a few codes lie below zero they belong together; the step over zero is their gap.
-  const bottom = negative.length > 0 && negative.length < first.length
-    ? negative.every(({ value }) => digitForm(value as number) > 0) ? negative : []
-    : widest(first, (value) => value <= 0 && digitForm(value) > 0);
+  const bottom =
+    negative.length > 0 && negative.length < first.length
+      ? negative.every(({ value }) => digitForm(value as number) > 0)
+        ? negative
+        : []
+      : widest(first, (value) => value <= 0 && digitForm(value) > 0);
   if (top.length + bottom.length >= valid.length) return { top: [], bottom: [], rest: [...valid] };
   // Of two answers zero is one.
-  if (bottom.length === 1 && value(bottom[0]) === 0 && valid.length - top.length === 2) return { top, bottom: [], rest: valid.slice(0, 2) };
+  if (bottom.length === 1 && value(bottom[0]) === 0 && valid.length - top.length === 2)
+    return { top, bottom: [], rest: valid.slice(0, 2) };
   return { top, bottom, rest: valid.slice(bottom.length, valid.length - top.length) };
 }
 
@@ -60,7 +70,6 @@ function widest(fromEdge: readonly Level[], suspicious: (value: number) => boole
   return fromEdge.slice(0, cut);
 }
 
-
 /** The steps between the values nearest to an edge, on average. */
 export function stepAt(nearest: readonly Level[]): number {
   const steps = nearest.slice(1).map((level, i) => Math.abs(value(level) - value(nearest[i])));
@@ -78,7 +87,10 @@ export const NEAREST = 11;
  */
 export function missedIn(code: Level, nearest: readonly Level[]): number {
   const next = nearest[nearest.length - 1];
-  return Math.max(0, Math.abs(value(code) - value(next)) / stepAt(nearest) - 1) * Math.sqrt(code.count * next.count);
+  return (
+    Math.max(0, Math.abs(value(code) - value(next)) / stepAt(nearest) - 1) *
+    Math.sqrt(code.count * next.count)
+  );
 }
 
 /** So many rows missing in the hole before codes at the end of a short scale part them from it. */
@@ -90,21 +102,40 @@ export function bodyOf(valid: readonly Level[]): readonly Level[] {
   const { top, bottom, rest } = edgesOf(valid);
   if (rest.length < 2) return valid;
   const reach = (value(rest[rest.length - 1]) - value(rest[0])) / 2;
-  const above = top.length > 0 && (value(top[top.length - 1]) - value(rest[rest.length - 1]) > reach || endsScale(rest, top)) ? [] : [...top].reverse();
+  const above =
+    top.length > 0 &&
+    (value(top[top.length - 1]) - value(rest[rest.length - 1]) > reach || endsScale(rest, top))
+      ? []
+      : [...top].reverse();
   // Few steps below zero are telling; zero itself is an answer unless the quantity lives far from it.
   const low = bottom.length > 0 ? value(bottom[bottom.length - 1]) : 0;
-  const below = bottom.length > 0 && (value(rest[0]) - low > (low < 0 ? Math.min(reach, 5) : reach) || areCodesBelow(bottom, rest)) ? [] : bottom;
+  const below =
+    bottom.length > 0 &&
+    (value(rest[0]) - low > (low < 0 ? Math.min(reach, 5) : reach) || areCodesBelow(bottom, rest))
+      ? []
+      : bottom;
   return [...below, ...rest, ...above];
 }
 
 /** Negative numbers before answers from zero or one on: with holes between where rows would have to be, or rare beside the first answers. */
 function areCodesBelow(bottom: readonly Level[], rest: readonly Level[]): boolean {
   const [first] = rest;
-  if (value(first) < 0 || value(first) > 1 || rest.length < 3 || bottom.some((level) => value(level) >= 0)) return false;
+  if (value(first) < 0 || value(first) > 1 || rest.length < 3 || bottom.some((level) => value(level) >= 0))
+    return false;
   // As far below zero as above it goes a scale of its own.
-  if (-value(bottom[0]) === value(rest[rest.length - 1]) && bottom.length + rest.length === value(rest[rest.length - 1]) * 2 + 1) return false;
+  if (
+    -value(bottom[0]) === value(rest[rest.length - 1]) &&
+    bottom.length + rest.length === value(rest[rest.length - 1]) * 2 + 1
+  )
+    return false;
   const rising = [...bottom, first];
-  const missed = rising.slice(1).reduce((sum, level, i) => sum + (value(level) - value(rising[i]) - 1) * Math.sqrt(level.count * rising[i].count), 0);
+  const missed = rising
+    .slice(1)
+    .reduce(
+      (sum, level, i) =>
+        sum + (value(level) - value(rising[i]) - 1) * Math.sqrt(level.count * rising[i].count),
+      0,
+    );
   return missed >= MISSED || bottom.every(({ count }) => count * RARE < first.count);
 }
 const RARE = 8;
@@ -112,7 +143,13 @@ const RARE = 8;
 /** Rare codes beyond a hole after a scale without one: 7 and 9 after 1 to 5. */
 function endsScale(rest: readonly Level[], top: readonly Level[]): boolean {
   const last = rest[rest.length - 1];
-  if (rest.length < 3 || rest.length > SHORT || value(rest[0]) > 1 || value(last) - value(rest[0]) !== rest.length - 1) return false;
+  if (
+    rest.length < 3 ||
+    rest.length > SHORT ||
+    value(rest[0]) > 1 ||
+    value(last) - value(rest[0]) !== rest.length - 1
+  )
+    return false;
   const most = Math.max(...rest.map(({ count }) => count));
   return top.every((code) => code.count * 5 < most) && missedIn(top[0], rest) >= MISSED;
 }

@@ -74,7 +74,14 @@ export function validOf(of: Levels): Valid {
     values[n] = value;
     counts[n++] = count;
   }
-  const made = { levels, others, rows, values: values.subarray(0, n), counts: counts.subarray(0, n), ascending };
+  const made = {
+    levels,
+    others,
+    rows,
+    values: values.subarray(0, n),
+    counts: counts.subarray(0, n),
+    ascending,
+  };
   valids.set(of, made);
   return made;
 }
@@ -84,7 +91,8 @@ export const rowsOf = (levels: readonly Level[]): number => levels.reduce((sum, 
 /** The number of a level that is one. */
 export const numberOf = (level: Level): number => level.value as number;
 
-const inside = (value: number, { min, max }: CodeRange): boolean => (min !== null || max !== null) && (min === null || value >= min) && (max === null || value <= max);
+const inside = (value: number, { min, max }: CodeRange): boolean =>
+  (min !== null || max !== null) && (min === null || value >= min) && (max === null || value <= max);
 
 /**
  * Finds what a codebook entry and the rulings declare about a text. Codes meet by text, or by number where both are
@@ -97,8 +105,18 @@ export class Declarations {
   private readonly labelByNumber = new Map<number, string>();
 
   /** @param form how the data write numbers; the codebook writes them plainly, or as the data do */
-  constructor(private readonly entry: CodebookEntry | null, ruled: readonly { code: string; reason: Reason }[] = [], private readonly form: NumberForm = PLAIN) {
-    for (const text of entry?.missingTexts ?? []) this.declare({ code: text, label: null, reason: reasonOfLabel(text) ?? 'other', declaredBy: 'codebook' });
+  constructor(
+    private readonly entry: CodebookEntry | null,
+    ruled: readonly { code: string; reason: Reason }[] = [],
+    private readonly form: NumberForm = PLAIN,
+  ) {
+    for (const text of entry?.missingTexts ?? [])
+      this.declare({
+        code: text,
+        label: null,
+        reason: reasonOfLabel(text) ?? 'other',
+        declaredBy: 'codebook',
+      });
     for (const { code, label, missing, reason } of entry?.categories ?? []) {
       const number = this.documented(code);
       if (label !== null) {
@@ -107,7 +125,8 @@ export class Declarations {
       }
       if (missing) this.declare({ code, label, reason: reason ?? 'other', declaredBy: 'codebook' });
     }
-    for (const { code, reason } of ruled) this.declare({ code, label: this.label(code), reason, declaredBy: 'ruling' });
+    for (const { code, reason } of ruled)
+      this.declare({ code, label: this.label(code), reason, declaredBy: 'ruling' });
   }
 
   private documented(code: string): number | null {
@@ -131,7 +150,10 @@ export class Declarations {
 
   private declare(declared: DeclaredMissing): void {
     this.byText.set(declared.code.trim(), declared);
-    const number = declared.declaredBy === 'ruling' ? readNumber(declared.code, this.form) : this.documented(declared.code);
+    const number =
+      declared.declaredBy === 'ruling'
+        ? readNumber(declared.code, this.form)
+        : this.documented(declared.code);
     if (number !== null) this.byNumber.set(number, declared);
   }
 
@@ -149,7 +171,9 @@ export class Declarations {
   label(text: string): string | null {
     const bare = text.trim();
     const number = readNumber(bare, this.form);
-    return this.labelByText.get(bare) ?? (number === null ? undefined : this.labelByNumber.get(number)) ?? null;
+    return (
+      this.labelByText.get(bare) ?? (number === null ? undefined : this.labelByNumber.get(number)) ?? null
+    );
   }
 }
 
@@ -158,8 +182,16 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
   const { storage } = written;
   const numeric = isNumericStorage(storage);
   const { texts, counts } = tally;
-  const levelAt = (i: number, value: number | null): Level =>
-    ({ code: texts[i], spellings: NO_OTHERS, value, label: null, count: counts[i], standing: value !== null || storage === 'text' ? 'valid' : 'unreadable', reason: null, declaredBy: null });
+  const levelAt = (i: number, value: number | null): Level => ({
+    code: texts[i],
+    spellings: NO_OTHERS,
+    value,
+    label: null,
+    count: counts[i],
+    standing: value !== null || storage === 'text' ? 'valid' : 'unreadable',
+    reason: null,
+    declaredBy: null,
+  });
   const numbers = new Float64Array(numeric ? texts.length : 0);
   const places = new Uint32Array(numbers.length);
   let merging = 0;
@@ -183,7 +215,12 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
 }
 
 /** Levels of numbers, ascending; what has the same value is one, its spellings the most frequent first. */
-function numberLevels(numbers: Float64Array, places: Uint32Array, { texts, counts }: Tally, levelAt: (i: number, value: number) => Level): Level[] {
+function numberLevels(
+  numbers: Float64Array,
+  places: Uint32Array,
+  { texts, counts }: Tally,
+  levelAt: (i: number, value: number) => Level,
+): Level[] {
   const placeOf = placing(numbers);
   const found = new Array<Level | undefined>(placeOf.places).fill(undefined);
   const respelt = new Map<Level, [string, number][]>();
@@ -204,7 +241,9 @@ function numberLevels(numbers: Float64Array, places: Uint32Array, { texts, count
     level.spellings = spellings.sort((a, b) => b[1] - a[1]).map(([text]) => text);
     level.code = level.spellings[0];
   }
-  return respelt.size === 0 && placeOf.places === numbers.length ? (found as Level[]) : found.filter((level) => level !== undefined);
+  return respelt.size === 0 && placeOf.places === numbers.length
+    ? (found as Level[])
+    : found.filter((level) => level !== undefined);
 }
 
 /** Whole numbers over a range of so many times their number have a place each; others are sought. */
@@ -218,7 +257,8 @@ function placing(numbers: Float64Array): { places: number; of: (value: number) =
     if (value < low) low = value;
     if (value > high) high = value;
   }
-  if (numbers.length > 0 && whole && high - low < numbers.length * DENSE) return { places: high - low + 1, of: (value) => value - low };
+  if (numbers.length > 0 && whole && high - low < numbers.length * DENSE)
+    return { places: high - low + 1, of: (value) => value - low };
   const sorted = numbers.slice().sort();
   return { places: sorted.length, of: (value) => rankOf(sorted, value) };
 }
@@ -238,15 +278,20 @@ export function rankOf(sorted: Float64Array, sought: number): number {
 export const NO_OTHERS: readonly string[] = [];
 
 /** Every raw text of a level. */
-export const spellingsOf = (level: Level): readonly string[] => (level.spellings.length ? level.spellings : [level.code]);
+export const spellingsOf = (level: Level): readonly string[] =>
+  level.spellings.length ? level.spellings : [level.code];
 
 /** Values ascending, then texts in code unit order. @param numbers ascending */
 export function inValueOrder(numbers: Level[], byText: Level[]): Level[] {
   if (byText.length === 0) return numbers;
   const dated = byText.filter(({ value }) => value !== null);
   const words = byText.filter(({ value }) => value === null).sort((a, b) => (a.code < b.code ? -1 : 1));
-  const ordered = dated.length === 0 ? numbers
-    : [...numbers, ...dated].sort((a, b) => (a.value as number) - (b.value as number) || (a.code < b.code ? -1 : 1));
+  const ordered =
+    dated.length === 0
+      ? numbers
+      : [...numbers, ...dated].sort(
+          (a, b) => (a.value as number) - (b.value as number) || (a.code < b.code ? -1 : 1),
+        );
   return [...ordered, ...words];
 }
 
@@ -274,7 +319,15 @@ export interface Counts {
 }
 
 export function countsOf({ rows, blank, notAskedBlank = 0, levels }: Levels): Counts {
-  const counts: Counts = { all: rows, blank, unreadable: 0, missing: 0, notAsked: notAskedBlank, valid: 0, distinct: 0 };
+  const counts: Counts = {
+    all: rows,
+    blank,
+    unreadable: 0,
+    missing: 0,
+    notAsked: notAskedBlank,
+    valid: 0,
+    distinct: 0,
+  };
   for (const { standing, count } of levels) {
     if (standing === 'unreadable') counts.unreadable += count;
     else if (standing === 'missing') counts.missing += count;

@@ -3,8 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { tallyTexts } from '../tally/tally';
 import { inferStorage, isMarker } from './storage';
 
-const numbers = (n: number, distinct: number): string[] => Array.from({ length: n }, (_, i) => String(i % distinct));
-const with_ = (base: readonly string[], ...stray: [string, number][]): string => inferStorage(tallyTexts([...base, ...stray.flatMap(([text, n]) => Array<string>(n).fill(text))])).storage;
+const numbers = (n: number, distinct: number): string[] =>
+  Array.from({ length: n }, (_, i) => String(i % distinct));
+const with_ = (base: readonly string[], ...stray: [string, number][]): string =>
+  inferStorage(tallyTexts([...base, ...stray.flatMap(([text, n]) => Array<string>(n).fill(text))])).storage;
 
 describe('numbers beside something else', () => {
   it('stay numbers where the rest is one or a few forms, up to half of the rows', () => {
@@ -13,7 +15,12 @@ describe('numbers beside something else', () => {
     expect(with_(numbers(100, 40), ['s', 120])).toBe('text');
   });
   it('are words where the forms are many, or the numbers few', () => {
-    expect(with_(numbers(100, 40), ...Array.from({ length: 12 }, (_, i): [string, number] => [`form ${'abcdefghijkl'[i]}`, 4]))).toBe('text');
+    expect(
+      with_(
+        numbers(100, 40),
+        ...Array.from({ length: 12 }, (_, i): [string, number] => [`form ${'abcdefghijkl'[i]}`, 4]),
+      ),
+    ).toBe('text');
     expect(with_(numbers(100, 9), ['s', 40])).toBe('text');
   });
   it('marks for nothing count neither way, however many', () => {
@@ -25,8 +32,11 @@ describe('numbers beside something else', () => {
   });
   it('are what they are whatever the order of the rows', () => {
     const all = [...numbers(60, 30), ...Array<string>(25).fill('s'), ...Array<string>(4).fill('n/k')];
-    fc.assert(fc.property(fc.shuffledSubarray(all, { minLength: all.length }), (texts) => {
-      expect(inferStorage(tallyTexts(texts)).storage).toBe('integer');
-    }), { numRuns: 30 });
+    fc.assert(
+      fc.property(fc.shuffledSubarray(all, { minLength: all.length }), (texts) => {
+        expect(inferStorage(tallyTexts(texts)).storage).toBe('integer');
+      }),
+      { numRuns: 30 },
+    );
   });
 });

@@ -1,29 +1,57 @@
 import { isBlank } from '../read/looks';
-import { inValueOrder, NO_OTHERS, spellingsOf, valueOf, type Declarations, type Level, type Levels } from './levels';
+import {
+  inValueOrder,
+  NO_OTHERS,
+  spellingsOf,
+  valueOf,
+  type Declarations,
+  type Level,
+  type Levels,
+} from './levels';
 import type { Written } from './storage';
 
 /**
  * Levels of which some count for another: their rows go over, and their texts become spellings of it. Codes meet levels by
  * text; one that no row holds becomes a level of its own, read as a cell would be.
  */
-export function mergeLevels(levels: Levels, merges: ReadonlyMap<string, string>, written: Written, declarations: Declarations): Levels {
+export function mergeLevels(
+  levels: Levels,
+  merges: ReadonlyMap<string, string>,
+  written: Written,
+  declarations: Declarations,
+): Levels {
   if (merges.size === 0) return levels;
-  const byText = new Map(levels.levels.flatMap((level) => spellingsOf(level).map((text) => [text, level] as const)));
-  const byValue = new Map(levels.levels.flatMap((level) => (level.value === null ? [] : [[level.value, level] as const])));
+  const byText = new Map(
+    levels.levels.flatMap((level) => spellingsOf(level).map((text) => [text, level] as const)),
+  );
+  const byValue = new Map(
+    levels.levels.flatMap((level) => (level.value === null ? [] : [[level.value, level] as const])),
+  );
   const fresh = new Map<string, Level>();
   const levelFor = (code: string): Level => {
     const value = valueOf(code, written);
     const known = byText.get(code) ?? (value === null ? undefined : byValue.get(value)) ?? fresh.get(code);
     if (known) return known;
-    const made: Level = { code, spellings: NO_OTHERS, value, label: null, count: 0, standing: value !== null || written.storage === 'text' ? 'valid' : 'unreadable', reason: null, declaredBy: null };
+    const made: Level = {
+      code,
+      spellings: NO_OTHERS,
+      value,
+      label: null,
+      count: 0,
+      standing: value !== null || written.storage === 'text' ? 'valid' : 'unreadable',
+      reason: null,
+      declaredBy: null,
+    };
     declarations.mark(made);
     fresh.set(code, made);
     return made;
   };
-  const goesTo = new Map([...merges].flatMap(([from, into]) => {
-    const level = byText.get(from);
-    return level ? [[level, levelFor(into)] as const] : [];
-  }));
+  const goesTo = new Map(
+    [...merges].flatMap(([from, into]) => {
+      const level = byText.get(from);
+      return level ? [[level, levelFor(into)] as const] : [];
+    }),
+  );
   // A target may itself count for another. What goes round in a circle stays where it is, and what leads there stays too.
   const target = (level: Level): Level => {
     const passed = new Set<Level>([level]);
@@ -36,17 +64,30 @@ export function mergeLevels(levels: Levels, merges: ReadonlyMap<string, string>,
     return at;
   };
   const added = new Map<Level, Level[]>();
-  for (const level of goesTo.keys()) if (target(level) !== level) added.set(target(level), [...(added.get(target(level)) ?? []), level]);
-  const all = [...levels.levels.filter((level) => target(level) === level), ...[...fresh.values()].filter((level) => added.has(level))];
+  for (const level of goesTo.keys())
+    if (target(level) !== level) added.set(target(level), [...(added.get(target(level)) ?? []), level]);
+  const all = [
+    ...levels.levels.filter((level) => target(level) === level),
+    ...[...fresh.values()].filter((level) => added.has(level)),
+  ];
   const merged = all.map((level): Level => {
     const parts = added.get(level);
-    return parts ? { ...level, count: parts.reduce((sum, { count }) => sum + count, level.count), spellings: [...spellingsOf(level), ...parts.flatMap(spellingsOf)] } : level;
+    return parts
+      ? {
+          ...level,
+          count: parts.reduce((sum, { count }) => sum + count, level.count),
+          spellings: [...spellingsOf(level), ...parts.flatMap(spellingsOf)],
+        }
+      : level;
   });
   return { ...levels, levels: fresh.size === 0 ? merged : inValueOrder([], merged) };
 }
 
 /** The levels without some rows. @param cells the text of each row that is left out, with the number of such rows */
-export function withoutCells({ rows, blank, levels, ...rest }: Levels, cells: ReadonlyMap<string, number>): Levels {
+export function withoutCells(
+  { rows, blank, levels, ...rest }: Levels,
+  cells: ReadonlyMap<string, number>,
+): Levels {
   let [gone, blanks] = [0, 0];
   for (const [text, count] of cells) {
     gone += count;
@@ -58,7 +99,8 @@ export function withoutCells({ rows, blank, levels, ...rest }: Levels, cells: Re
     blank: blank - blanks,
     levels: levels.flatMap((level) => {
       let left = level.count;
-      for (const [text, count] of cells) if (level.code === text || level.spellings.includes(text)) left -= count;
+      for (const [text, count] of cells)
+        if (level.code === text || level.spellings.includes(text)) left -= count;
       return left === level.count ? [level] : left > 0 ? [{ ...level, count: left }] : [];
     }),
   };

@@ -3,8 +3,10 @@ import { columnOf } from '../extract/column';
 import { tallyColumn } from '../tally/tally';
 import { itemsAlike, scaleOf } from './scale';
 
-const cells = (...held: [string | number, number][]): string[] => held.flatMap(([cell, times]) => Array<string>(times).fill(String(cell)));
-const scale = (...held: [string | number, number][]): ReturnType<typeof scaleOf> => scaleOf(tallyColumn(columnOf(cells(...held))));
+const cells = (...held: [string | number, number][]): string[] =>
+  held.flatMap(([cell, times]) => Array<string>(times).fill(String(cell)));
+const scale = (...held: [string | number, number][]): ReturnType<typeof scaleOf> =>
+  scaleOf(tallyColumn(columnOf(cells(...held))));
 
 describe('the scale that a variable answers on', () => {
   it('runs from its lowest to its highest step, codes for no answer left out', () => {
@@ -28,7 +30,14 @@ describe('the scale that a variable answers on', () => {
   });
 
   it('makes a battery of four items or more that share it', () => {
-    const scales: Record<string, { low: number; high: number } | null> = { oft_a: { low: 1, high: 5 }, oft_b: { low: 1, high: 5 }, oft_c: { low: 1, high: 5 }, oft_d: { low: 0, high: 3 }, oft_e: null, agr_a: { low: 1, high: 5 } };
+    const scales: Record<string, { low: number; high: number } | null> = {
+      oft_a: { low: 1, high: 5 },
+      oft_b: { low: 1, high: 5 },
+      oft_c: { low: 1, high: 5 },
+      oft_d: { low: 0, high: 3 },
+      oft_e: null,
+      agr_a: { low: 1, high: 5 },
+    };
     const alike = (name: string): number => itemsAlike(name, Object.keys(scales), (other) => scales[other]);
     expect(alike('oft_a')).toBe(0);
     scales.oft_d = { low: 1, high: 5 };

@@ -30,14 +30,26 @@ export function scaleOf({ texts, counts, rows }: Tally): Scale | null {
   });
   const held = values.filter((value) => value >= 0).sort((a, b) => a - b);
   // Codes for no answer stand together beyond a gap: 98 and 99 after 5.
-  const beyond = held.findIndex((value, i) => i > 0 && value - held[i - 1] > 1 && held.slice(i).every((code) => digitForm(code) > 0));
+  const beyond = held.findIndex(
+    (value, i) => i > 0 && value - held[i - 1] > 1 && held.slice(i).every((code) => digitForm(code) > 0),
+  );
   const scale = beyond < 0 ? held : held.slice(0, beyond);
   const [low, high] = [scale[0], scale[scale.length - 1]];
-  return stray > rows * MOST_STRAY || scale.length < LEAST_CODES || scale.length > MOST_CODES || low > 1 || high - low + 1 > scale.length + 1 ? null : { low, high };
+  return stray > rows * MOST_STRAY ||
+    scale.length < LEAST_CODES ||
+    scale.length > MOST_CODES ||
+    low > 1 ||
+    high - low + 1 > scale.length + 1
+    ? null
+    : { low, high };
 }
 
 /** How many variables of the same stem answer on the same scale, the variable itself among them; 0 where they are no battery. */
-export function itemsAlike(name: string, names: Iterable<string>, scale: (name: string) => Scale | null): number {
+export function itemsAlike(
+  name: string,
+  names: Iterable<string>,
+  scale: (name: string) => Scale | null,
+): number {
   const own = scale(name);
   if (!own) return 0;
   const alike = familyOf(name, names).filter((other) => {

@@ -1,13 +1,36 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { NO_OTHERS, type Level } from './levels';
-import { answersInMinutes, commonStep, falling, fullEnds, isEven, roundedTo, shapeOf, shareOfFives } from './shape';
+import {
+  answersInMinutes,
+  commonStep,
+  falling,
+  fullEnds,
+  isEven,
+  roundedTo,
+  shapeOf,
+  shareOfFives,
+} from './shape';
 
 /** Levels of whole numbers with the rows of each. */
 const levels = (...pairs: (readonly [number, number])[]): Level[] =>
-  pairs.map(([value, count]) => ({ code: String(value), spellings: NO_OTHERS, value, label: null, count, standing: 'valid', reason: null, declaredBy: null }));
-const from = (first: number, step: number, counts: readonly number[]): Level[] => levels(...counts.map((count, i) => [first + i * step, count] as const));
-const shape = (of: readonly Level[]) => shapeOf(of, of.reduce((sum, { count }) => sum + count, 0));
+  pairs.map(([value, count]) => ({
+    code: String(value),
+    spellings: NO_OTHERS,
+    value,
+    label: null,
+    count,
+    standing: 'valid',
+    reason: null,
+    declaredBy: null,
+  }));
+const from = (first: number, step: number, counts: readonly number[]): Level[] =>
+  levels(...counts.map((count, i) => [first + i * step, count] as const));
+const shape = (of: readonly Level[]) =>
+  shapeOf(
+    of,
+    of.reduce((sum, { count }) => sum + count, 0),
+  );
 
 describe('gaps', () => {
   it('are values missing between frequent ones', () => {
@@ -42,11 +65,24 @@ describe('rise and fall', () => {
     expect(shape(from(3, 1, [4, 300, 20, 290, 18, 310, 3])).bell).toBe(false);
   });
   it('does not depend on how many times all rows are there, where they are many', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: 200, max: 4000 }), { minLength: 4, maxLength: 12 }), (counts) => {
-      const once = shape(from(1, 1, counts));
-      expect(once.gaps).toBe(false);
-      expect(shape(from(1, 1, counts.map((count) => count * 100))).turns).toBeGreaterThanOrEqual(once.turns);
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 200, max: 4000 }), { minLength: 4, maxLength: 12 }),
+        (counts) => {
+          const once = shape(from(1, 1, counts));
+          expect(once.gaps).toBe(false);
+          expect(
+            shape(
+              from(
+                1,
+                1,
+                counts.map((count) => count * 100),
+              ),
+            ).turns,
+          ).toBeGreaterThanOrEqual(once.turns);
+        },
+      ),
+    );
   });
   it('falling is most rows in the lower half, from zero or one on', () => {
     expect(falling(from(0, 1, [300, 200, 90, 30, 8, 2]))).toBe(true);
@@ -65,12 +101,20 @@ describe('steps', () => {
     expect(commonStep(levels([10, 1], [20.5, 1]))).toBe(0);
   });
   it('in common hold for any multiples, and one odd number out ends them', () => {
-    fc.assert(fc.property(fc.integer({ min: 5, max: 60 }), fc.uniqueArray(fc.integer({ min: -200, max: 200 }), { minLength: 2, maxLength: 20 }), (step, times) => {
-      const sorted = [...times].sort((a, b) => a - b);
-      const found = commonStep(levels(...sorted.map((n) => [n * step, 3] as const)));
-      expect(found % step).toBe(0);
-      expect(commonStep(levels(...sorted.map((n) => [n * step, 3] as const), [100_000 * step + 1, 1]))).toBe(0);
-    }));
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 5, max: 60 }),
+        fc.uniqueArray(fc.integer({ min: -200, max: 200 }), { minLength: 2, maxLength: 20 }),
+        (step, times) => {
+          const sorted = [...times].sort((a, b) => a - b);
+          const found = commonStep(levels(...sorted.map((n) => [n * step, 3] as const)));
+          expect(found % step).toBe(0);
+          expect(
+            commonStep(levels(...sorted.map((n) => [n * step, 3] as const), [100_000 * step + 1, 1])),
+          ).toBe(0);
+        },
+      ),
+    );
   });
   it('of a rounded quantity leave hardly a value out, and it rises and falls once', () => {
     expect(roundedTo(from(0, 10, [4, 40, 160, 300, 310, 170, 38, 9, 3]))).toBe(10);
@@ -79,9 +123,15 @@ describe('steps', () => {
     expect(roundedTo(levels([0, 90], [10, 80], [20, 60], [500, 20], [900, 9]))).toBe(0);
   });
   it('of minutes grow with their size', () => {
-    expect(answersInMinutes(levels(...[5, 10, 15, 20, 30, 45, 60, 90, 120].map((value) => [value, 20] as const)))).toBe(true);
-    expect(answersInMinutes(levels(...[10, 20, 30, 40, 60, 90, 120, 180].map((value) => [value, 20] as const)))).toBe(false);
-    expect(answersInMinutes(levels(...[11, 12, 14, 21, 25, 32, 41, 60].map((value) => [value, 20] as const)))).toBe(false);
+    expect(
+      answersInMinutes(levels(...[5, 10, 15, 20, 30, 45, 60, 90, 120].map((value) => [value, 20] as const))),
+    ).toBe(true);
+    expect(
+      answersInMinutes(levels(...[10, 20, 30, 40, 60, 90, 120, 180].map((value) => [value, 20] as const))),
+    ).toBe(false);
+    expect(
+      answersInMinutes(levels(...[11, 12, 14, 21, 25, 32, 41, 60].map((value) => [value, 20] as const))),
+    ).toBe(false);
   });
 });
 

@@ -4,7 +4,10 @@ import { numberOf, rowsOf, type Level } from './levels';
 export function commonStep(valid: readonly Level[]): number {
   if (!valid.every(({ value }) => Number.isInteger(value))) return 0;
   const divisor = (a: number, b: number): number => (b === 0 ? a : divisor(b, a % b));
-  const common = valid.reduce((found, level) => (found === 1 ? 1 : divisor(Math.abs(numberOf(level)), found)), 0);
+  const common = valid.reduce(
+    (found, level) => (found === 1 ? 1 : divisor(Math.abs(numberOf(level)), found)),
+    0,
+  );
   return common >= LEAST_STEP ? common : 0;
 }
 const LEAST_STEP = 5;
@@ -12,7 +15,8 @@ const LEAST_STEP = 5;
 /** The step of a quantity that was rounded to it, with hardly a value left out; 0 where there is none. */
 export function roundedTo(valid: readonly Level[]): number {
   const step = commonStep(valid);
-  if (step === 0 || (numberOf(valid[valid.length - 1]) - numberOf(valid[0])) / step + 1 > valid.length * 1.4) return 0;
+  if (step === 0 || (numberOf(valid[valid.length - 1]) - numberOf(valid[0])) / step + 1 > valid.length * 1.4)
+    return 0;
   // Codes in tens go up and down; a quantity rises to a peak and falls.
   return shapeOf(valid, rowsOf(valid)).turns <= Math.max(1, valid.length / 8) ? step : 0;
 }
@@ -26,7 +30,12 @@ export function fullEnds(valid: readonly Level[]): boolean {
 const LEAST_ANSWERS = 7;
 /** Multiples of five whose steps grow with their size: 5, 10, 15, 20, 30, 45, 60, 90, 120, 180. */
 export function answersInMinutes(valid: readonly Level[]): boolean {
-  if (valid.length < LEAST_ANSWERS || shareOfFives(valid) < 0.95 || valid.every(({ value }) => (value as number) % 10 === 0)) return false;
+  if (
+    valid.length < LEAST_ANSWERS ||
+    shareOfFives(valid) < 0.95 ||
+    valid.every(({ value }) => (value as number) % 10 === 0)
+  )
+    return false;
   const steps = valid.slice(1).map(({ value }, i) => (value as number) - numberOf(valid[i]));
   const half = steps.length >> 1;
   const middle = (some: readonly number[]): number => [...some].sort((a, b) => a - b)[some.length >> 1];
@@ -42,7 +51,10 @@ export function isEven(valid: readonly Level[]): boolean {
 
 /** Share of rows that hold a multiple of five. */
 export function shareOfFives(valid: readonly Level[]): number {
-  return valid.reduce((sum, { value, count }) => ((value as number) % 5 === 0 ? sum + count : sum), 0) / Math.max(1, rowsOf(valid));
+  return (
+    valid.reduce((sum, { value, count }) => ((value as number) % 5 === 0 ? sum + count : sum), 0) /
+    Math.max(1, rowsOf(valid))
+  );
 }
 
 export interface Shape {
@@ -68,7 +80,12 @@ export function shapeOf(valid: readonly Level[], rows: number): Shape {
   const gaps = valid.some(({ value, count }, i) => {
     const missing = i > 0 ? (value as number) - numberOf(valid[i - 1]) - 1 : 0;
     // After zero, which stands for none, the first may come late.
-    return missing > 0 && i <= lastMassive && !(i === 1 && valid[0].value === 0 && valid.length > LATE) && missing * Math.sqrt(count * counts[i - 1]) > Math.max(LEAST_MISSING, rows * THIN);
+    return (
+      missing > 0 &&
+      i <= lastMassive &&
+      !(i === 1 && valid[0].value === 0 && valid.length > LATE) &&
+      missing * Math.sqrt(count * counts[i - 1]) > Math.max(LEAST_MISSING, rows * THIN)
+    );
   });
   let turns = 0;
   let direction = 0;
@@ -84,7 +101,17 @@ export function shapeOf(valid: readonly Level[], rows: number): Shape {
   const high = numberOf(valid[valid.length - 1]);
   const lower = numberOf(valid[peak]) - low <= (high - low) * 0.37;
   const thin = (count: number): boolean => count * 10 <= counts[peak];
-  return { gaps, turns, bell: turns <= 1 && thin(counts[0]) && thin(counts[counts.length - 1]), runsOut: valid.length >= 4 && turns <= 1 && lower && counts[counts.length - 1] <= rows * 0.025 && counts[counts.length - 1] < counts[peak] / 8 };
+  return {
+    gaps,
+    turns,
+    bell: turns <= 1 && thin(counts[0]) && thin(counts[counts.length - 1]),
+    runsOut:
+      valid.length >= 4 &&
+      turns <= 1 &&
+      lower &&
+      counts[counts.length - 1] <= rows * 0.025 &&
+      counts[counts.length - 1] < counts[peak] / 8,
+  };
 }
 
 /** Whether the lower half of the range holds most rows and the first values are the most frequent. */

@@ -2,7 +2,15 @@ import type { Storage } from '../extract/words';
 import { isBlank } from '../read/looks';
 import { guessNumberForm, PLAIN, readNumber, readsAsBareNumber, type NumberForm } from '../read/number';
 import type { Tally } from '../tally/tally';
-import { DATE_ORDERS, dateOrdersOf, isCompactMonth, readDate, writtenLikeDate, zoneOf, type DateForm } from './dates';
+import {
+  DATE_ORDERS,
+  dateOrdersOf,
+  isCompactMonth,
+  readDate,
+  writtenLikeDate,
+  zoneOf,
+  type DateForm,
+} from './dates';
 
 /** How the cells of a variable are written, and so how they are to be read. */
 export interface Written {
@@ -44,7 +52,42 @@ const FEW_FORMS = 3;
 const LEAST_DISTINCT = 12;
 const DISTINCT_TO_FORMS = 5;
 /** Texts by which people write that there is nothing; they say nothing about how the rest is written. */
-const MARKERS = new Set(['na', 'n/a', '#n/a', '#null!', 'n.a.', '.', '..', '...', '-', '--', '—', '–', '*', '?', 'null', '(null)', 'none', 'nan', 'nil', 'unknown', 'missing', 'n/k', 'nk', 'dk', 'nr', 'x', '<na>', '\\n', '**', '***', '---', 'tbd', 'inf', '-inf']);
+const MARKERS = new Set([
+  'na',
+  'n/a',
+  '#n/a',
+  '#null!',
+  'n.a.',
+  '.',
+  '..',
+  '...',
+  '-',
+  '--',
+  '—',
+  '–',
+  '*',
+  '?',
+  'null',
+  '(null)',
+  'none',
+  'nan',
+  'nil',
+  'unknown',
+  'missing',
+  'n/k',
+  'nk',
+  'dk',
+  'nr',
+  'x',
+  '<na>',
+  '\\n',
+  '**',
+  '***',
+  '---',
+  'tbd',
+  'inf',
+  '-inf',
+]);
 /** What spreadsheets write for an error, and points with a letter, which tell one reason for nothing from another. */
 const ERROR_OR_POINT = /^(#(div\/0!|ref!|value!|name\?|num!)|\.[a-z])$/;
 
@@ -57,34 +100,83 @@ export function isMarker(text: string): boolean {
 export function inferStorage(tally: Tally, hints: Hints = {}): Written {
   const { skip, declared, force = null } = hints;
   const enough = (cells: number, all: number, forced: boolean, distinct: number, forms: number): boolean =>
-    cells > 0 && (forced || (force === null && (cells >= all * NEARLY_ALL || (cells >= all * MOST && forms <= FEW_FORMS && distinct >= Math.max(LEAST_DISTINCT, forms * DISTINCT_TO_FORMS)))));
+    cells > 0 &&
+    (forced ||
+      (force === null &&
+        (cells >= all * NEARLY_ALL ||
+          (cells >= all * MOST &&
+            forms <= FEW_FORMS &&
+            distinct >= Math.max(LEAST_DISTINCT, forms * DISTINCT_TO_FORMS)))));
   const found = sort(tally, skip);
-  const written = (storage: Storage, ...because: string[]): Written => ({ storage, dateForm: 'ymd', utc: false, numberForm: PLAIN, open: null, because });
+  const written = (storage: Storage, ...because: string[]): Written => ({
+    storage,
+    dateForm: 'ymd',
+    utc: false,
+    numberForm: PLAIN,
+    open: null,
+    because,
+  });
   if (found.cells + found.stray === 0) return written(declared ?? 'empty', 'no cell holds anything');
   if (declared === 'text' && force === null) return written('text', 'the file declares text');
-  if (enough(found.dates, found.cells, force === 'date', found.dated.length, found.bare.length + found.adorned.length + found.words)) {
-    return dateWritten(found.dated, [`${found.dates} of ${found.cells} cells are written as dates or times`], hints);
+  if (
+    enough(
+      found.dates,
+      found.cells,
+      force === 'date',
+      found.dated.length,
+      found.bare.length + found.adorned.length + found.words,
+    )
+  ) {
+    return dateWritten(
+      found.dated,
+      [`${found.dates} of ${found.cells} cells are written as dates or times`],
+      hints,
+    );
   }
   const numbers = numbersOf(found, hints);
-  if (declared && numbers.cells === found.cells && (declared === 'integer' || declared === 'decimal')) return { ...written(declared, `the file declares ${declared} numbers`), numberForm: numbers.form };
-  if (enough(numbers.cells, found.cells, force === 'number', numbers.distinct, found.bare.length + found.adorned.length - numbers.distinct + found.dated.length + found.words)) {
+  if (declared && numbers.cells === found.cells && (declared === 'integer' || declared === 'decimal'))
+    return { ...written(declared, `the file declares ${declared} numbers`), numberForm: numbers.form };
+  if (
+    enough(
+      numbers.cells,
+      found.cells,
+      force === 'number',
+      numbers.distinct,
+      found.bare.length + found.adorned.length - numbers.distinct + found.dated.length + found.words,
+    )
+  ) {
     const numeric = [...found.bare, ...found.adorned].map(([text]) => text.trim());
-    if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactDates(numeric)) return dateWritten(numeric, ['eight digits that are days of the calendar'], hints, 'compact');
-    if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactMonths(numeric)) return dateWritten(numeric, ['six digits that are years and months'], hints, 'month');
+    if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactDates(numeric))
+      return dateWritten(numeric, ['eight digits that are days of the calendar'], hints, 'compact');
+    if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactMonths(numeric))
+      return dateWritten(numeric, ['six digits that are years and months'], hints, 'month');
     const padded = hints.implied || hints.padded || force === 'number' ? null : paddedCodes(numeric);
     if (padded) return written('text', padded);
     const apart = found.cells - numbers.cells + found.stray;
     const whole = numbers.whole === numbers.cells && !hints.implied;
-    const says = hints.implied ? `numbers with ${hints.implied} decimals that the file leaves out`
-      : !whole ? 'numbers with decimals' : numbers.pointed ? 'whole numbers, some written with a decimal point' : 'whole numbers';
+    const says = hints.implied
+      ? `numbers with ${hints.implied} decimals that the file leaves out`
+      : !whole
+        ? 'numbers with decimals'
+        : numbers.pointed
+          ? 'whole numbers, some written with a decimal point'
+          : 'whole numbers';
     return {
-      ...written(whole ? 'integer' : 'decimal', says, ...(numbers.because ? [numbers.because] : []), ...(apart ? [`${apart} cells are no numbers`] : [])),
+      ...written(
+        whole ? 'integer' : 'decimal',
+        says,
+        ...(numbers.because ? [numbers.because] : []),
+        ...(apart ? [`${apart} cells are no numbers`] : []),
+      ),
       numberForm: numbers.form,
       open: numbers.open ? 'decimal-mark' : null,
     };
   }
   if (found.cells === 0) return written('text', 'it holds only marks for nothing');
-  return written('text', numbers.cells > 0 ? `${found.cells - numbers.cells} of ${found.cells} cells are no numbers` : 'words');
+  return written(
+    'text',
+    numbers.cells > 0 ? `${found.cells - numbers.cells} of ${found.cells} cells are no numbers` : 'words',
+  );
 }
 
 interface Sorted {
@@ -139,10 +231,21 @@ const GROUPED_BY_POINTS = /^\s*-?[1-9]\d{0,2}(\.\d{3})*\s*$/;
 function numbersOf({ bare, adorned }: Sorted, { implied = 0, mark = null }: Hints): Numbers {
   const all = [...bare, ...adorned];
   // Bare numbers leave nothing to decide, unless the extract writes decimals with a comma and points could part thousands.
-  const pointed = adorned.length === 0 && bare.some(([text]) => text.includes('.')) && bare.every(([text]) => GROUPED_BY_POINTS.test(text));
+  const pointed =
+    adorned.length === 0 &&
+    bare.some(([text]) => text.includes('.')) &&
+    bare.every(([text]) => GROUPED_BY_POINTS.test(text));
   const guess = adorned.length > 0 || (pointed && mark === ',') ? guessNumberForm(all, mark) : null;
   const form = { ...(guess?.form ?? PLAIN), implied };
-  const numbers: Numbers = { form, cells: 0, distinct: 0, whole: 0, pointed: false, because: guess?.because ?? null, open: guess?.open ?? pointed };
+  const numbers: Numbers = {
+    form,
+    cells: 0,
+    distinct: 0,
+    whole: 0,
+    pointed: false,
+    because: guess?.because ?? null,
+    open: guess?.open ?? pointed,
+  };
   for (const [text, count] of all) {
     const value = guess || implied ? readNumber(text, form) : Number(text);
     if (value === null || !Number.isFinite(value)) continue;
@@ -171,7 +274,12 @@ const LEAST_PADDED = 10;
 function mostlyOneWidth(numeric: readonly string[], padded: readonly string[]): boolean {
   const width = Math.max(...numeric.map(({ length }) => length));
   const full = numeric.filter(({ length }) => length === width).length;
-  return width >= LEAST_WIDTH && padded.length >= LEAST_PADDED && padded.filter(({ length }) => length === width).length >= padded.length * 0.9 && full > numeric.length * 0.6;
+  return (
+    width >= LEAST_WIDTH &&
+    padded.length >= LEAST_PADDED &&
+    padded.filter(({ length }) => length === width).length >= padded.length * 0.9 &&
+    full > numeric.length * 0.6
+  );
 }
 
 function areCompactDates(numeric: readonly string[]): boolean {
@@ -184,22 +292,47 @@ function areCompactMonths(numeric: readonly string[]): boolean {
   return numeric.length >= LEAST_MONTHS && numeric.every(isCompactMonth);
 }
 
-function dateWritten(texts: readonly string[], because: string[], { order }: Hints, only?: DateForm): Written {
+function dateWritten(
+  texts: readonly string[],
+  because: string[],
+  { order }: Hints,
+  only?: DateForm,
+): Written {
   const forms: readonly DateForm[] = only ? [only] : ['ymd', 'dmy', 'mdy', 'named', 'month'];
-  const read = forms.map((form) => ({ form, found: texts.map((text) => readDate(text, form)).filter((date) => date !== null) }));
+  const read = forms.map((form) => ({
+    form,
+    found: texts.map((text) => readDate(text, form)).filter((date) => date !== null),
+  }));
   const most = Math.max(...read.map(({ found }) => found.length));
   const best = read.filter(({ found }) => found.length === most);
-  const open = best.length > 1 && best.every(({ form }) => DATE_ORDERS.includes(form as 'dmy')) && texts.some((text) => dateOrdersOf(text).length > 1);
+  const open =
+    best.length > 1 &&
+    best.every(({ form }) => DATE_ORDERS.includes(form as 'dmy')) &&
+    texts.some((text) => dateOrdersOf(text).length > 1);
   // Day before month where nothing else decides.
   const chosen = (open && order ? best.find(({ form }) => form === order) : undefined) ?? best[0];
   const times = chosen.found.filter(({ storage }) => storage === 'time').length;
   const both = chosen.found.filter(({ storage }) => storage === 'datetime').length;
-  const storage = times > chosen.found.length / 2 ? 'time' : both > chosen.found.length / 2 ? 'datetime' : 'date';
+  const storage =
+    times > chosen.found.length / 2 ? 'time' : both > chosen.found.length / 2 ? 'datetime' : 'date';
   const why = [...because];
-  if (open) why.push(`${chosen.form === 'dmy' ? 'day before month' : 'month before day'}, which ${order ? 'the rest of the extract says' : 'no cell here decides'}`);
+  if (open)
+    why.push(
+      `${chosen.form === 'dmy' ? 'day before month' : 'month before day'}, which ${order ? 'the rest of the extract says' : 'no cell here decides'}`,
+    );
   else if (chosen.form === 'month') why.push('months, each standing for its first day');
-  else if (chosen.form === 'dmy' || chosen.form === 'mdy') why.push(`${chosen.form === 'dmy' ? 'day before month' : 'month before day'}: read the other way some would be no days`);
+  else if (chosen.form === 'dmy' || chosen.form === 'mdy')
+    why.push(
+      `${chosen.form === 'dmy' ? 'day before month' : 'month before day'}: read the other way some would be no days`,
+    );
   const zones = new Set(texts.map(zoneOf).filter((zone) => zone !== null));
   if (zones.size > 1) why.push('times of several zones, compared as UTC');
-  return { storage, dateForm: chosen.form, utc: zones.size > 1, numberForm: PLAIN, open: open ? 'date-order' : null, because: why };
+  return {
+    storage,
+    dateForm: chosen.form,
+    utc: zones.size > 1,
+    numberForm: PLAIN,
+    open: open ? 'date-order' : null,
+    because: why,
+  };
 }

@@ -21,9 +21,14 @@ const NAMES: Readonly<Record<'count' | 'continuous' | 'nominal' | 'ordinal', str
     educ education edu schooling condition quality importance trust likert scale attitude happy happiness lifesat worry confidence priority risk tier pain urgency difficulty likelihood intensity
     mark quarter note zufriedenheit satisfaccion confiance vertrauen`,
 };
-const WORDS = new Map<string, Kind>(Object.entries(NAMES).flatMap(([kind, words]) => words.split(/\s+/).map((word) => [word, kind as Kind] as const)));
+const WORDS = new Map<string, Kind>(
+  Object.entries(NAMES).flatMap(([kind, words]) =>
+    words.split(/\s+/).map((word) => [word, kind as Kind] as const),
+  ),
+);
 /** "nchild", "numcars", "n_rooms": a number of something. */
-const NUMBER_OF = /^(n|nb|num|no|anz)(child|kid|adult|person|people|room|car|visit|mem|sib|job|trip|dep|pers)/;
+const NUMBER_OF =
+  /^(n|nb|num|no|anz)(child|kid|adult|person|people|room|car|visit|mem|sib|job|trip|dep|pers)/;
 
 /** Long words that archives glue others to: "bmonth", "statefip". */
 const LEAST_GLUED = 5;
@@ -40,21 +45,33 @@ function gluedIn(word: string): { kind: Kind; word: string } | undefined {
 
 /** The words of a name: "yrsHeating_2b" → yrs, heating, b. */
 export function wordsOf(name: string): string[] {
-  return name.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase().split(/[^\p{L}]+/u).filter((word) => word !== '');
+  return name
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase()
+    .split(/[^\p{L}]+/u)
+    .filter((word) => word !== '');
 }
 
 /** Kinds that words of a name speak for, with the word; the last word of a name says most. */
 export function kindsByName(name: string): { kind: Kind; word: string; last: boolean }[] {
   const words = wordsOf(name);
   const found = words.flatMap((word, i) => {
-    const kind = WORDS.get(word) ?? WORDS.get(word.replace(/s$/, '')) ?? (NUMBER_OF.test(word) ? 'count' : undefined);
+    const kind =
+      WORDS.get(word) ?? WORDS.get(word.replace(/s$/, '')) ?? (NUMBER_OF.test(word) ? 'count' : undefined);
     if (kind) return [{ kind, word, last: i === words.length - 1 }];
     const glued = gluedIn(word);
     return glued ? [{ ...glued, last: false }] : [];
   });
-  if ((words[0] === 'n' || words[0] === 'num' || words[0] === 'number') && words.length > 1) return [{ kind: 'count', word: `${words[0]} ${words[1]}`, last: true }, ...found.filter(({ kind }) => kind !== 'nominal')];
+  if ((words[0] === 'n' || words[0] === 'num' || words[0] === 'number') && words.length > 1)
+    return [
+      { kind: 'count', word: `${words[0]} ${words[1]}`, last: true },
+      ...found.filter(({ kind }) => kind !== 'nominal'),
+    ];
   return found;
 }
 
 /** Whether a name is that of something's identifier: `teacher_id`, `caseNo`, `key`. */
-export const namesIdentifier = (name: string): boolean => /(^|[_\W\da-z])(id|key|code|nr|no|number|num|ref|serial)$/i.test(name.replace(/([a-z])([A-Z])/g, '$1_$2')) && !/(^|[_\W])(n|num|no)$/i.test(name);
+export const namesIdentifier = (name: string): boolean =>
+  /(^|[_\W\da-z])(id|key|code|nr|no|number|num|ref|serial)$/i.test(
+    name.replace(/([a-z])([A-Z])/g, '$1_$2'),
+  ) && !/(^|[_\W])(n|num|no)$/i.test(name);

@@ -23,21 +23,40 @@ export interface Asked {
 const MOST_SHOWN = 20;
 
 /** @returns `null` where nothing hangs on another variable */
-export function askedOf(name: string, whole: Whole, accepted: Universe | undefined, flags: readonly Flag[]): Asked | null {
+export function askedOf(
+  name: string,
+  whole: Whole,
+  accepted: Universe | undefined,
+  flags: readonly Flag[],
+): Asked | null {
   if (accepted) return ofAccepted(name, whole, accepted);
   const { subjects } = whole;
   const gate = gatesOf(whole).find(({ variable }) => subjects[variable].name === name);
   if (!gate) return null;
   const { notAsked, breaches } = gate;
   const flag = flags.find(({ rule, variables }) => rule === 'universe-gate' && variables[0] === name) ?? null;
-  return { says: saidOf(gate, subjects), notAsked, breaches: breaches.slice(0, MOST_SHOWN), breached: breaches.length, accepted: false, flag };
+  return {
+    says: saidOf(gate, subjects),
+    notAsked,
+    breaches: breaches.slice(0, MOST_SHOWN),
+    breached: breaches.length,
+    accepted: false,
+    flag,
+  };
 }
 
 /** What a person said may be another universe than the blanks tell: its rows are looked at by themselves. */
 function ofAccepted(name: string, whole: Whole, accepted: Universe): Asked | null {
-  const { extract: { rows, variables }, subjects, aside } = whole;
+  const {
+    extract: { rows, variables },
+    subjects,
+    aside,
+  } = whole;
   const place = variables.findIndex((variable) => variable.name === name);
-  const notAskedAt = notAskedIn(accepted, (other) => variables.find((variable) => variable.name === other)?.column);
+  const notAskedAt = notAskedIn(
+    accepted,
+    (other) => variables.find((variable) => variable.name === other)?.column,
+  );
   if (place < 0 || !notAskedAt) return null;
   const isEmpty = emptiness(variables[place].column, emptyTexts(subjects[place]));
   let notAsked = 0;
@@ -47,18 +66,38 @@ function ofAccepted(name: string, whole: Whole, accepted: Universe): Asked | nul
     if (isEmpty(row)) notAsked++;
     else breaches.push(row);
   }
-  return { says: saidOfAccepted(accepted, whole), notAsked, breaches: breaches.slice(0, MOST_SHOWN), breached: breaches.length, accepted: true, flag: null };
+  return {
+    says: saidOfAccepted(accepted, whole),
+    notAsked,
+    breaches: breaches.slice(0, MOST_SHOWN),
+    breached: breaches.length,
+    accepted: true,
+    flag: null,
+  };
 }
 
 /** Asked at all codes at which it was not said that it was not; a stray code of a few rows, such as a total, goes unnamed. */
 function saidOfAccepted({ steps = [], by, shut }: Universe, { extract: { rows }, subjects }: Whole): string {
-  const levelsOf = (variable: string): Level[] => (subjects.find(({ name }) => name === variable)?.levels.levels ?? []).filter(({ standing }) => standing !== 'unreadable');
+  const levelsOf = (variable: string): Level[] =>
+    (subjects.find(({ name }) => name === variable)?.levels.levels ?? []).filter(
+      ({ standing }) => standing !== 'unreadable',
+    );
   const namedOf = (levels: readonly Level[]): Named[] => levels.map(({ code, label }) => ({ code, label }));
-  const among = (variable: string, codes: readonly string[]): Named[] => namedOf(levelsOf(variable).filter(({ code }) => codes.includes(code)));
+  const among = (variable: string, codes: readonly string[]): Named[] =>
+    namedOf(levelsOf(variable).filter(({ code }) => codes.includes(code)));
   const beside = (variable: string, codes: readonly string[]): Named[] => {
     const others = levelsOf(variable).filter(({ code }) => !codes.includes(code));
     const told = others.filter(({ count, label }) => label !== null || !isFew(count, rows));
     return namedOf(told.length ? told : others);
   };
-  return `asked where ${askedSaid(steps.map((step) => ({ by: step.by, asked: step.asked, codes: among(step.by, step.codes), rest: beside(step.by, step.codes) })), by, beside(by, shut))}`;
+  return `asked where ${askedSaid(
+    steps.map((step) => ({
+      by: step.by,
+      asked: step.asked,
+      codes: among(step.by, step.codes),
+      rest: beside(step.by, step.codes),
+    })),
+    by,
+    beside(by, shut),
+  )}`;
 }

@@ -12,9 +12,17 @@ const drawn = (cells: Cells): ReturnType<typeof drawnOf> => {
 
 describe('what is drawn of a quantity', () => {
   it('leaves out codes of sentinel form beyond a gap, however many rows hold them', () => {
-    const { body, beyond } = drawn([...make(300, (c) => c.whole(10, 60)), ...repeat(200, 999), ...repeat(20, 997), ...repeat(9, -8)]);
+    const { body, beyond } = drawn([
+      ...make(300, (c) => c.whole(10, 60)),
+      ...repeat(200, 999),
+      ...repeat(20, 997),
+      ...repeat(9, -8),
+    ]);
     expect([body.values[0], body.values[body.values.length - 1]]).toEqual([10, 60]);
-    expect(beyond).toEqual({ below: { rows: 9, from: -8, to: -8 }, above: { rows: 220, from: 997, to: 999 } });
+    expect(beyond).toEqual({
+      below: { rows: 9, from: -8, to: -8 },
+      above: { rows: 220, from: 997, to: 999 },
+    });
   });
 
   it('and what lies far out besides, so that all rows are told', () => {

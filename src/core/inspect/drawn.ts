@@ -14,8 +14,21 @@ export function drawnOf(valid: Valid): { body: Weighed; beyond: Beyond | null } 
   const [from, to] = [levels.indexOf(body[0]), levels.lastIndexOf(body[body.length - 1]) + 1];
   if (to - from === levels.length) return drawable(valid);
   const drawn = drawable({ values: values.subarray(from, to), counts: counts.subarray(from, to) });
-  const sideOf = (first: number, end: number): Side | null => (first < end ? { rows: counts.subarray(first, end).reduce((sum, count) => sum + count, 0), from: values[first], to: values[end - 1] } : null);
-  return { body: drawn.body, beyond: { below: joined(sideOf(0, from), drawn.beyond?.below), above: joined(drawn.beyond?.above, sideOf(to, levels.length)) } };
+  const sideOf = (first: number, end: number): Side | null =>
+    first < end
+      ? {
+          rows: counts.subarray(first, end).reduce((sum, count) => sum + count, 0),
+          from: values[first],
+          to: values[end - 1],
+        }
+      : null;
+  return {
+    body: drawn.body,
+    beyond: {
+      below: joined(sideOf(0, from), drawn.beyond?.below),
+      above: joined(drawn.beyond?.above, sideOf(to, levels.length)),
+    },
+  };
 }
 
 /** Two stretches of one side, the lower first. */

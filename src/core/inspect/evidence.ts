@@ -67,20 +67,47 @@ export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
   const suspects = subject ? suspectsOf(subject, flag.codes) : [];
   const texts = suspects.flatMap((level) => [...spellingsOf(level)]);
   const column = subject && extract.variables[subject.position - 1].column;
-  const rows = flag.at?.length ? flag.at.slice(0, MOST_ROWS) : column && texts.length ? findRows(column, [texts], MOST_ROWS)[0] : [];
+  const rows = flag.at?.length
+    ? flag.at.slice(0, MOST_ROWS)
+    : column && texts.length
+      ? findRows(column, [texts], MOST_ROWS)[0]
+      : [];
   const shown = cellsShown(flag, variables);
-  const family = name === undefined ? [] : familyOf(name, variables.map((one) => one.name)).filter((one) => one !== name).flatMap((one) => inspector.named(one) ?? []);
+  const family =
+    name === undefined
+      ? []
+      : familyOf(
+          name,
+          variables.map((one) => one.name),
+        )
+          .filter((one) => one !== name)
+          .flatMap((one) => inspector.named(one) ?? []);
   const gates = subject && flag.severity !== 'note' ? gatesOfCodes(subject, suspects, inspector) : [];
   return {
     variable: name ?? '',
-    bars: subject && ['identifier', 'text'].includes(subject.kind) ? [] : subject ? barsOf(subject, suspects) : [],
+    bars:
+      subject && ['identifier', 'text'].includes(subject.kind)
+        ? []
+        : subject
+          ? barsOf(subject, suspects)
+          : [],
     base: subject ? validOf(subject.levels).rows : 0,
     near: subject ? nearOf(subject, suspects) : [],
     codebook: subject ? codebookSays(subject.entry, suspects, flag.codes) : [],
-    siblings: family.map((one) => ({ name: one.name, label: one.label, rows: suspectsOf(one, flag.codes).reduce((sum, { count }) => sum + count, 0) })).filter(({ rows: holding }) => holding > 0).slice(0, MOST_SIBLINGS),
+    siblings: family
+      .map((one) => ({
+        name: one.name,
+        label: one.label,
+        rows: suspectsOf(one, flag.codes).reduce((sum, { count }) => sum + count, 0),
+      }))
+      .filter(({ rows: holding }) => holding > 0)
+      .slice(0, MOST_SIBLINGS),
     family: family.length,
     waves: column && texts.length && extract.files.length > 1 ? heldByFile(column, extract.files, texts) : [],
-    rows: rows.map((row) => ({ row, cells: shown.map((one) => cellOf(one, extract.variables[one.position - 1].column.text(row))) })),
+    rows: rows.map((row) => ({
+      row,
+      cells: shown.map((one) => cellOf(one, extract.variables[one.position - 1].column.text(row))),
+    })),
     reasons: Object.fromEntries([
       ...suspects.flatMap(({ code }) => declaredIn(family, code).map((reason) => [code, reason] as const)),
       ...gates.map(({ code }) => [code, 'not-asked'] as const),
@@ -94,18 +121,31 @@ export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
 }
 
 /** Suspects that stand in just the rows that another variable shuts: they stand for "not asked". */
-function gatesOfCodes(subject: Inspected, suspects: readonly Level[], { whole }: Inspector): { code: string; says: string }[] {
+function gatesOfCodes(
+  subject: Inspected,
+  suspects: readonly Level[],
+  { whole }: Inspector,
+): { code: string; says: string }[] {
   return suspects.slice(0, MOST_SUSPECTS).flatMap((level) => {
     if (level.standing !== 'valid' || level.count < whole.extract.rows * LEAST_NOT_ASKED) return [];
     const gate = gateOfTexts(whole, subject.position - 1, new Set(spellingsOf(level)));
-    return gate ? [{ code: level.code, says: `${level.code} stands just where the question was not asked; it was ${saidOf(gate, whole.subjects)}${gate.breaches.length ? `, but for ${gate.breaches.length} ${gate.breaches.length === 1 ? 'row' : 'rows'}` : ''}.` }] : [];
+    return gate
+      ? [
+          {
+            code: level.code,
+            says: `${level.code} stands just where the question was not asked; it was ${saidOf(gate, whole.subjects)}${gate.breaches.length ? `, but for ${gate.breaches.length} ${gate.breaches.length === 1 ? 'row' : 'rows'}` : ''}.`,
+          },
+        ]
+      : [];
   });
 }
 
 /** The reason for which a code is declared missing in the first sibling that declares it. */
 function declaredIn(family: readonly Inspected[], code: string): Reason[] {
   for (const { levels } of family) {
-    const level = levels.levels.find((one) => one.code === code && (one.standing === 'missing' || one.standing === 'not-asked'));
+    const level = levels.levels.find(
+      (one) => one.code === code && (one.standing === 'missing' || one.standing === 'not-asked'),
+    );
     if (level?.reason) return [level.reason];
   }
   return [];
@@ -120,20 +160,34 @@ const suspectsOf = ({ levels: { levels } }: Inspected, codes: readonly string[])
 function cellsShown({ variables: names }: Flag, variables: readonly Inspected[]): Inspected[] {
   const identifier = variables.find(({ role, kind }) => role === 'identifier' || kind === 'identifier');
   const about = variables.filter(({ name }) => names.includes(name));
-  return [...new Set([...(identifier ? [identifier] : []), ...(about.length ? about : variables)])].slice(0, MOST_CELLS);
+  return [...new Set([...(identifier ? [identifier] : []), ...(about.length ? about : variables)])].slice(
+    0,
+    MOST_CELLS,
+  );
 }
 
 function barsOf(subject: Inspected, suspects: readonly Level[]): EvidenceBar[] {
   const { levels } = validOf(subject.levels);
   const marked = new Set(suspects);
-  const all = [...new Set([...levels, ...suspects])].sort((a, b) => (a.value ?? Infinity) - (b.value ?? Infinity));
+  const all = [...new Set([...levels, ...suspects])].sort(
+    (a, b) => (a.value ?? Infinity) - (b.value ?? Infinity),
+  );
   const numeric = levels.length > 0 && levels.every(({ value }) => value !== null);
   if (all.length <= MOST_CODES) {
     const shown = numeric ? all : [...all].sort((a, b) => b.count - a.count);
     const usual = stepOf(levels);
-    return shown.map((level, i) => ({ name: named(level), count: level.count, suspect: marked.has(level), apart: numeric && i > 0 && (level.value ?? 0) - (shown[i - 1].value ?? 0) > usual * GAP }));
+    return shown.map((level, i) => ({
+      name: named(level),
+      count: level.count,
+      suspect: marked.has(level),
+      apart: numeric && i > 0 && (level.value ?? 0) - (shown[i - 1].value ?? 0) > usual * GAP,
+    }));
   }
-  if (!numeric) return [...all].sort((a, b) => Number(marked.has(b)) - Number(marked.has(a)) || b.count - a.count).slice(0, MOST_CODES).map((level) => ({ name: named(level), count: level.count, suspect: marked.has(level), apart: false }));
+  if (!numeric)
+    return [...all]
+      .sort((a, b) => Number(marked.has(b)) - Number(marked.has(a)) || b.count - a.count)
+      .slice(0, MOST_CODES)
+      .map((level) => ({ name: named(level), count: level.count, suspect: marked.has(level), apart: false }));
   // Stretches of the body, and the suspects each for itself at their place.
   const single = new Set(suspects.filter(({ value }) => value !== null).slice(0, MOST_SUSPECTS));
   const body = levels.filter((level) => !single.has(level));
@@ -142,14 +196,42 @@ function barsOf(subject: Inspected, suspects: readonly Level[]): EvidenceBar[] {
   const whole = body.every(({ value }) => Number.isInteger(value));
   const width = whole ? Math.ceil((high - low + 1) / STRETCHES) : (high - low) / STRETCHES || 1;
   const counts = new Float64Array(whole ? Math.floor((high - low) / width) + 1 : STRETCHES);
-  for (const { value, count } of body) counts[Math.min(counts.length - 1, Math.floor(((value ?? 0) - low) / width))] += count;
+  for (const { value, count } of body)
+    counts[Math.min(counts.length - 1, Math.floor(((value ?? 0) - low) / width))] += count;
   const { storage } = subject.written;
   const edge = (x: number): string => (isDateStorage(storage) ? isoText(Math.round(x), storage) : short(x));
-  const bars = Array.from(counts, (count, i) => ({ from: low + i * width, bar: { name: whole && width === 1 ? edge(low + i) : `${edge(low + i * width)} to ${edge(low + (i + 1) * width - (whole ? 1 : 0))}`, count, suspect: false, apart: false } }));
-  const alone = [...single].map((level) => ({ from: level.value ?? 0, bar: { name: named(level), count: level.count, suspect: true, apart: (level.value ?? 0) < low - width || (level.value ?? 0) > high + width } }));
-  const inOrder = [...bars, ...alone].sort((a, b) => a.from - b.from || Number(b.bar.suspect) - Number(a.bar.suspect));
+  const bars = Array.from(counts, (count, i) => ({
+    from: low + i * width,
+    bar: {
+      name:
+        whole && width === 1
+          ? edge(low + i)
+          : `${edge(low + i * width)} to ${edge(low + (i + 1) * width - (whole ? 1 : 0))}`,
+      count,
+      suspect: false,
+      apart: false,
+    },
+  }));
+  const alone = [...single].map((level) => ({
+    from: level.value ?? 0,
+    bar: {
+      name: named(level),
+      count: level.count,
+      suspect: true,
+      apart: (level.value ?? 0) < low - width || (level.value ?? 0) > high + width,
+    },
+  }));
+  const inOrder = [...bars, ...alone].sort(
+    (a, b) => a.from - b.from || Number(b.bar.suspect) - Number(a.bar.suspect),
+  );
   // What stands apart below is told at the bar that follows it.
-  return inOrder.map(({ from, bar }, i) => ({ ...bar, apart: i > 0 && ((bar.suspect && from > high && bar.apart) || (inOrder[i - 1].from < low && (from === low || inOrder[i - 1].bar.apart))) }));
+  return inOrder.map(({ from, bar }, i) => ({
+    ...bar,
+    apart:
+      i > 0 &&
+      ((bar.suspect && from > high && bar.apart) ||
+        (inOrder[i - 1].from < low && (from === low || inOrder[i - 1].bar.apart))),
+  }));
 }
 
 const named = ({ code, label }: Level): string => (label === null ? code : `${code}  ${label}`);
@@ -157,35 +239,72 @@ const short = (x: number): string => String(Number.isInteger(x) ? x : Number(x.t
 
 /** The usual step from one value to the next: their median. */
 function stepOf(levels: readonly Level[]): number {
-  const steps = levels.slice(1).map(({ value }, i) => (value ?? 0) - (levels[i].value ?? 0)).sort((a, b) => a - b);
+  const steps = levels
+    .slice(1)
+    .map(({ value }, i) => (value ?? 0) - (levels[i].value ?? 0))
+    .sort((a, b) => a - b);
   return steps.length ? steps[steps.length >> 1] : 1;
 }
 
 function nearOf(subject: Inspected, suspects: readonly Level[]): Evidence['near'] {
   const marked = new Set(suspects);
-  const levels = subject.levels.levels.filter((level) => level.standing !== 'unreadable' || marked.has(level));
+  const levels = subject.levels.levels.filter(
+    (level) => level.standing !== 'unreadable' || marked.has(level),
+  );
   const places = levels.flatMap((level, i) => (marked.has(level) ? [i] : []));
-  const told = (level: Level): Evidence['near'][number] => ({ code: level.code, label: level.label, count: level.count, suspect: marked.has(level) });
+  const told = (level: Level): Evidence['near'][number] => ({
+    code: level.code,
+    label: level.label,
+    count: level.count,
+    suspect: marked.has(level),
+  });
   const numeric = suspects.length > 0 && suspects.every(({ value }) => value !== null);
   // Words have no neighbours: what most rows hold stands beside them.
-  if (!numeric) return [...suspects.slice(0, MOST_SUSPECTS), ...[...levels].filter((level) => !marked.has(level)).sort((a, b) => b.count - a.count).slice(0, 3)].map(told);
-  const shown = new Set(places.slice(0, MOST_SUSPECTS).flatMap((place) => [place - 2, place - 1, place, place + 1, place + 2]));
-  return levels.filter((_, i) => shown.has(i)).slice(0, MOST_NEAR).map(told);
+  if (!numeric)
+    return [
+      ...suspects.slice(0, MOST_SUSPECTS),
+      ...[...levels]
+        .filter((level) => !marked.has(level))
+        .sort((a, b) => b.count - a.count)
+        .slice(0, 3),
+    ].map(told);
+  const shown = new Set(
+    places.slice(0, MOST_SUSPECTS).flatMap((place) => [place - 2, place - 1, place, place + 1, place + 2]),
+  );
+  return levels
+    .filter((_, i) => shown.has(i))
+    .slice(0, MOST_NEAR)
+    .map(told);
 }
 
-function codebookSays(entry: CodebookEntry | null, suspects: readonly Level[], codes: readonly string[]): string[] {
+function codebookSays(
+  entry: CodebookEntry | null,
+  suspects: readonly Level[],
+  codes: readonly string[],
+): string[] {
   if (!entry) return ['No codebook describes it.'];
   const { categories, validRanges, units } = entry;
   const known = new Set(categories.map(({ code }) => code));
   const listed = categories.filter(({ missing }) => !missing);
   const declared = categories.filter(({ missing }) => missing);
   const unknown = codes.filter((code) => !known.has(code));
-  const one = ({ code, label }: { code: string; label: string | null }): string => (label ? `${code} ${label}` : code);
+  const one = ({ code, label }: { code: string; label: string | null }): string =>
+    label ? `${code} ${label}` : code;
   return [
-    ...(listed.length ? [`It lists ${listed.length} ${listed.length === 1 ? 'code' : 'codes'}: ${listed.slice(0, 5).map(one).join(', ')}${listed.length > 5 ? ` and ${listed.length - 5} more` : ''}${unknown.length && suspects.length ? `; ${unknown.slice(0, 3).join(', ')} is not among them` : ''}.`] : []),
+    ...(listed.length
+      ? [
+          `It lists ${listed.length} ${listed.length === 1 ? 'code' : 'codes'}: ${listed.slice(0, 5).map(one).join(', ')}${listed.length > 5 ? ` and ${listed.length - 5} more` : ''}${unknown.length && suspects.length ? `; ${unknown.slice(0, 3).join(', ')} is not among them` : ''}.`,
+        ]
+      : []),
     ...(declared.length ? [`It declares ${declared.slice(0, 5).map(one).join(', ')} as no answer.`] : []),
-    ...(validRanges.length ? [`It calls ${validRanges.map(({ min, max }) => `${min ?? 'anything'} to ${max ?? 'anything'}`).join(', ')} valid.`] : []),
+    ...(validRanges.length
+      ? [
+          `It calls ${validRanges.map(({ min, max }) => `${min ?? 'anything'} to ${max ?? 'anything'}`).join(', ')} valid.`,
+        ]
+      : []),
     ...(units ? [`Its units: ${units}.`] : []),
-    ...(listed.length + declared.length + validRanges.length === 0 ? ['It names no codes and no range.'] : []),
+    ...(listed.length + declared.length + validRanges.length === 0
+      ? ['It names no codes and no range.']
+      : []),
   ];
 }

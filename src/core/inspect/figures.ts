@@ -11,9 +11,25 @@ const MOST_FREQUENT = 50;
 const MOST_UNREADABLE = 50;
 
 /** The statistics that a kind admits; all others are `null`. */
-export function statisticsOf(kind: Kind, { storage, dateForm }: Pick<Written, 'storage' | 'dateForm'>, valid: Valid): Statistics {
-  const none = { min: null, max: null, mean: null, sd: null, median: null, q1: null, q3: null, skewness: null, kurtosis: null };
-  const mode = modes(valid.values.length === valid.levels.length ? valid.counts : valid.levels.map(({ count }) => count)).map((i) => valid.levels[i].code);
+export function statisticsOf(
+  kind: Kind,
+  { storage, dateForm }: Pick<Written, 'storage' | 'dateForm'>,
+  valid: Valid,
+): Statistics {
+  const none = {
+    min: null,
+    max: null,
+    mean: null,
+    sd: null,
+    median: null,
+    q1: null,
+    q3: null,
+    skewness: null,
+    kurtosis: null,
+  };
+  const mode = modes(
+    valid.values.length === valid.levels.length ? valid.counts : valid.levels.map(({ count }) => count),
+  ).map((i) => valid.levels[i].code);
   const values: Weighed = valid;
   if (values.values.length === 0 || !valid.ascending) return { ...none, mode };
   const low = values.values[0];
@@ -23,14 +39,23 @@ export function statisticsOf(kind: Kind, { storage, dateForm }: Pick<Written, 's
     return { ...none, min: isoText(low, form, dateForm), max: isoText(high, form, dateForm), mode };
   }
   if (kind !== 'ordinal' && !isMeasure(kind)) return { ...none, mode };
-  const ranks = { min: low, max: high, median: quantile(values, 0.5), q1: quantile(values, 0.25), q3: quantile(values, 0.75) };
+  const ranks = {
+    min: low,
+    max: high,
+    median: quantile(values, 0.5),
+    q1: quantile(values, 0.25),
+    q3: quantile(values, 0.75),
+  };
   if (!isMeasure(kind)) return { ...none, ...ranks, mode };
   const { mean, sd, skewness, kurtosis } = moments(values);
   return { ...ranks, mean, sd, skewness, kurtosis, mode };
 }
 
 /** Frequencies in value order, complete up to 500 levels; above that the 50 most frequent. */
-export function frequenciesOf(levels: readonly Level[], counts: Counts): { frequencies: Frequency[]; complete: boolean } {
+export function frequenciesOf(
+  levels: readonly Level[],
+  counts: Counts,
+): { frequencies: Frequency[]; complete: boolean } {
   const listed = counts.unreadable ? levels.filter(({ standing }) => standing !== 'unreadable') : levels;
   const complete = listed.length <= MOST_LISTED;
   const shown = complete ? listed : mostFrequent(listed);
@@ -57,13 +82,22 @@ function mostFrequent(levels: readonly Level[]): Level[] {
   for (let i = 0; i < levels.length; i++) counts[i] = levels[i].count;
   counts.sort();
   const least = counts[Math.max(0, counts.length - MOST_FREQUENT)];
-  return levels.filter(({ count }) => count >= least).sort((a, b) => b.count - a.count).slice(0, MOST_FREQUENT);
+  return levels
+    .filter(({ count }) => count >= least)
+    .sort((a, b) => b.count - a.count)
+    .slice(0, MOST_FREQUENT);
 }
 
 export function missingCodesOf(levels: readonly Level[]): InspectedVariable['missingCodes'] {
   return levels
     .filter(({ standing }) => standing === 'missing' || standing === 'not-asked')
-    .map(({ code, label, reason, count, declaredBy }) => ({ code, label, reason: reason ?? 'other', count, declaredBy: declaredBy ?? 'codebook' }));
+    .map(({ code, label, reason, count, declaredBy }) => ({
+      code,
+      label,
+      reason: reason ?? 'other',
+      count,
+      declaredBy: declaredBy ?? 'codebook',
+    }));
 }
 
 export function unreadableOf(levels: readonly Level[]): InspectedVariable['unreadable'] {

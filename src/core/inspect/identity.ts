@@ -21,8 +21,12 @@ const MOST_NAMED = 5;
 
 /** `RR-00317` is `AA-99999`. */
 export function patternOf(text: string): string {
-  const signs = text.replace(/\p{L}/gu, (letter) => (letter === letter.toUpperCase() ? 'A' : 'a')).replace(/\p{Nd}/gu, '9');
-  return signs.replace(/9{5,}|a{5,}|A{5,}/g, (run) => (run.length > MOST_REPEATED ? `${run[0]}×${run.length} ` : run)).trim();
+  const signs = text
+    .replace(/\p{L}/gu, (letter) => (letter === letter.toUpperCase() ? 'A' : 'a'))
+    .replace(/\p{Nd}/gu, '9');
+  return signs
+    .replace(/9{5,}|a{5,}|A{5,}/g, (run) => (run.length > MOST_REPEATED ? `${run[0]}×${run.length} ` : run))
+    .trim();
 }
 
 export function identityOf(valid: readonly Level[]): Identity {
@@ -34,7 +38,13 @@ export function identityOf(valid: readonly Level[]): Identity {
     patterns.set(pattern, (patterns.get(pattern) ?? 0) + 1);
   }
   const sorted = [...patterns].sort((a, b) => b[1] - a[1]);
-  return { patterns: sorted.slice(0, MOST_PATTERNS).map(([pattern, values]) => ({ pattern, share: values / looked })), more: Math.max(0, sorted.length - MOST_PATTERNS), sequence: sequenceOf(valid) };
+  return {
+    patterns: sorted
+      .slice(0, MOST_PATTERNS)
+      .map(([pattern, values]) => ({ pattern, share: values / looked })),
+    more: Math.max(0, sorted.length - MOST_PATTERNS),
+    sequence: sequenceOf(valid),
+  };
 }
 
 function sequenceOf(valid: readonly Level[]): Identity['sequence'] {
@@ -49,6 +59,7 @@ function sequenceOf(valid: readonly Level[]): Identity['sequence'] {
   const missing = high - low + 1 - values.length;
   if (missing > (high - low + 1) * MOST_HOLES) return null;
   const first: number[] = [];
-  for (let i = 1; i < values.length && first.length < MOST_NAMED; i++) for (let n = values[i - 1] + 1; n < values[i] && first.length < MOST_NAMED; n++) first.push(n);
+  for (let i = 1; i < values.length && first.length < MOST_NAMED; i++)
+    for (let n = values[i - 1] + 1; n < values[i] && first.length < MOST_NAMED; n++) first.push(n);
   return { missing, first };
 }

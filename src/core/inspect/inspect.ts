@@ -61,7 +61,10 @@ export class Inspector {
   private readonly byName: ReadonlyMap<string, Variable>;
 
   /** @param standing what a person knows of the archive's codes: proposals among the flags */
-  constructor(readonly extract: Extract, public standing: readonly StandingRule[] = []) {
+  constructor(
+    readonly extract: Extract,
+    public standing: readonly StandingRule[] = [],
+  ) {
     this.byName = new Map(extract.variables.map((variable) => [variable.name, variable]));
   }
 
@@ -115,7 +118,9 @@ export class Inspector {
   /** Flags in force: those that no ruling answered. */
   get flags(): Flag[] {
     const standing = standingFlags(this.standing, this.subjects);
-    return [...givingWay(explained(this.allFlags, this.whole), standing), ...standing].flatMap((flag) => this.unanswered(flag));
+    return [...givingWay(explained(this.allFlags, this.whole), standing), ...standing].flatMap((flag) =>
+      this.unanswered(flag),
+    );
   }
 
   private get allFlags(): Flag[] {
@@ -177,12 +182,22 @@ export class Inspector {
   weighted(name: string): Weighted | null {
     const { weighting } = this;
     const variable = this.byName.get(name);
-    const hasFigures = variable !== undefined && weighting?.variable !== variable && !['identifier', 'text', 'empty'].includes(this.variable(variable).kind);
-    return weighting && hasFigures ? weightedOf(variable, this.variable(variable), weighting, this.state.aside) : null;
+    const hasFigures =
+      variable !== undefined &&
+      weighting?.variable !== variable &&
+      !['identifier', 'text', 'empty'].includes(this.variable(variable).kind);
+    return weighting && hasFigures
+      ? weightedOf(variable, this.variable(variable), weighting, this.state.aside)
+      : null;
   }
 
   get whole(): Whole {
-    return { extract: this.extract, subjects: this.variables, studied: this.subjects, aside: this.state.aside };
+    return {
+      extract: this.extract,
+      subjects: this.variables,
+      studied: this.subjects,
+      aside: this.state.aside,
+    };
   }
 
   /** The variables as rules see them: rows that are no observations are none of theirs. */
@@ -191,14 +206,23 @@ export class Inspector {
   }
 
   private withoutStrays(): Subject[] {
-    this.strays ??= [...new Set([...this.headerRows, ...summaryRows({ extract: this.extract, subjects: this.variables }).map(({ row }) => row)])].filter((row) => !this.state.aside.has(row));
+    this.strays ??= [
+      ...new Set([
+        ...this.headerRows,
+        ...summaryRows({ extract: this.extract, subjects: this.variables }).map(({ row }) => row),
+      ]),
+    ].filter((row) => !this.state.aside.has(row));
     const strays = this.strays;
     if (strays.length === 0) return this.variables;
     return this.extract.variables.map((variable) => {
       const inspected = this.variable(variable);
       // What no ruling touched stays the same object, so that rules need not work it out again.
       let seen = this.withoutTheirCells.get(inspected);
-      if (!seen) this.withoutTheirCells.set(inspected, (seen = { ...inspected, levels: withoutCells(inspected.levels, cellsOf(variable, strays)) }));
+      if (!seen)
+        this.withoutTheirCells.set(
+          inspected,
+          (seen = { ...inspected, levels: withoutCells(inspected.levels, cellsOf(variable, strays)) }),
+        );
       return seen;
     });
   }
@@ -209,7 +233,11 @@ export class Inspector {
 
   /** Everything noticed of the files together, of the codebooks, and of variables that later files write otherwise. */
   get notices(): Notice[] {
-    this.noticed ??= [...this.extract.notices, ...this.extract.linkNotices, ...retyped(this.extract, (variable) => this.hints(variable))];
+    this.noticed ??= [
+      ...this.extract.notices,
+      ...this.extract.linkNotices,
+      ...retyped(this.extract, (variable) => this.hints(variable)),
+    ];
     return this.noticed;
   }
 
@@ -234,8 +262,13 @@ export class Inspector {
   /** A variable as another state would leave it. */
   private under(variable: Variable, state: State): Inspected {
     return inspectVariable(variable, state, {
-      tally: this.tally(variable), written: this.writtenUnder(variable, state), extract: this.extract, headers: this.headerRows, aside: this.aside,
-      notAskedBlank: this.notAskedBlanks(variable, state.universes.get(variable.name)), itemsAlike: this.itemsAlike(variable.name),
+      tally: this.tally(variable),
+      written: this.writtenUnder(variable, state),
+      extract: this.extract,
+      headers: this.headerRows,
+      aside: this.aside,
+      notAskedBlank: this.notAskedBlanks(variable, state.universes.get(variable.name)),
+      itemsAlike: this.itemsAlike(variable.name),
     });
   }
 
@@ -244,7 +277,8 @@ export class Inspector {
     return itemsAlike(name, this.byName.keys(), (other) => {
       let scale = this.scales.get(other);
       const variable = this.byName.get(other);
-      if (scale === undefined) this.scales.set(other, (scale = variable ? scaleOf(this.tally(variable)) : null));
+      if (scale === undefined)
+        this.scales.set(other, (scale = variable ? scaleOf(this.tally(variable)) : null));
       return scale;
     });
   }
@@ -254,7 +288,8 @@ export class Inspector {
     const notAsked = universe && notAskedIn(universe, (name) => this.byName.get(name)?.column);
     if (!notAsked) return 0;
     let blanks = 0;
-    for (let row = 0; row < this.extract.rows; row++) if (!this.state.aside.has(row) && isBlank(column.text(row)) && notAsked(row)) blanks++;
+    for (let row = 0; row < this.extract.rows; row++)
+      if (!this.state.aside.has(row) && isBlank(column.text(row)) && notAsked(row)) blanks++;
     return blanks;
   }
 
@@ -266,18 +301,31 @@ export class Inspector {
   /** What a variable would be if a person said that it is of a kind; nothing is decided by asking. */
   asKind(name: string, kind: Kind): Inspected | undefined {
     const variable = this.byName.get(name);
-    return variable && this.under(variable, { ...this.state, kinds: new Map([...this.state.kinds, [name, kind]]) });
+    return (
+      variable && this.under(variable, { ...this.state, kinds: new Map([...this.state.kinds, [name, kind]]) })
+    );
   }
 
   /** How cells are read where a person says that words are numbers or dates: as many as can be, and the others not. */
   private writtenUnder(variable: Variable, { kinds, missing }: State): Written {
     const written = this.written(variable);
     const said = kinds.get(variable.name);
-    const force = said === undefined || written.storage !== 'text' ? null : isMeasure(said) ? 'number' : said === 'date' ? 'date' : null;
+    const force =
+      said === undefined || written.storage !== 'text'
+        ? null
+        : isMeasure(said)
+          ? 'number'
+          : said === 'date'
+            ? 'date'
+            : null;
     if (force === null) return written;
     const declared = new Set(missing.get(variable.name)?.map(({ code }) => code.trim()));
     const hints = this.hints(variable);
-    return inferStorage(this.tally(variable), { ...hints, force, skip: (text) => declared.has(text.trim()) || (hints.skip?.(text) ?? false) });
+    return inferStorage(this.tally(variable), {
+      ...hints,
+      force,
+      skip: (text) => declared.has(text.trim()) || (hints.skip?.(text) ?? false),
+    });
   }
 
   private tally(variable: Variable): Tally {
@@ -293,11 +341,13 @@ export class Inspector {
     const hints = this.hints(variable);
     let written = inferStorage(this.tally(variable), hints);
     // What holds nothing but its own name is text.
-    if (written.storage === 'empty' && this.tally(variable).texts.some((text) => !isBlank(text))) written = { ...written, storage: 'text' };
+    if (written.storage === 'empty' && this.tally(variable).texts.some((text) => !isBlank(text)))
+      written = { ...written, storage: 'text' };
     if (written.open) {
       // What a variable leaves open, a person's word or the other variables decide.
       const { decimal, order } = this.marksOfAll();
-      if ((written.open === 'decimal-mark' && decimal) || (written.open === 'date-order' && order)) written = inferStorage(this.tally(variable), { ...hints, mark: decimal, order });
+      if ((written.open === 'decimal-mark' && decimal) || (written.open === 'date-order' && order))
+        written = inferStorage(this.tally(variable), { ...hints, mark: decimal, order });
     }
     this.writtenAs.set(variable.name, written);
     return written;
@@ -305,16 +355,27 @@ export class Inspector {
 
   private hints({ name, entry, declared, implied }: Variable): Hints {
     const byCodebook = new Declarations(entry);
-    const fixed = this.extract.files.length > 0 && this.extract.files.every(({ form }) => form === 'fixed-width');
+    const fixed =
+      this.extract.files.length > 0 && this.extract.files.every(({ form }) => form === 'fixed-width');
     const ownName = this.headerRows.length > 0 ? name : null;
     return {
-      skip: byCodebook.none && ownName === null ? undefined : (text) => text === ownName || byCodebook.missing(text) !== null,
-      declared, implied, padded: fixed && (entry?.storage === 'integer' || entry?.storage === 'decimal'),
+      skip:
+        byCodebook.none && ownName === null
+          ? undefined
+          : (text) => text === ownName || byCodebook.missing(text) !== null,
+      declared,
+      implied,
+      padded: fixed && (entry?.storage === 'integer' || entry?.storage === 'decimal'),
     };
   }
 
   private marksOfAll(): Marks {
-    this.marks ??= { ...commonMarks(this.extract.variables.map((variable) => inferStorage(this.tally(variable), this.hints(variable)))), ...this.extract.marks };
+    this.marks ??= {
+      ...commonMarks(
+        this.extract.variables.map((variable) => inferStorage(this.tally(variable), this.hints(variable))),
+      ),
+      ...this.extract.marks,
+    };
     return this.marks;
   }
 
@@ -326,9 +387,35 @@ export class Inspector {
       version: 1,
       source: {
         name: extract.name,
-        files: extract.files.map(({ name, bytes, rows, columns, form, encoding, delimiter, header, sheet, wave, partial, notices }) => ({
-          name, bytes, rows, columns, form, encoding, delimiter, header, ...(sheet === undefined ? {} : { sheet }), ...(wave === undefined ? {} : { wave }), ...(partial ? { partial } : {}), notices,
-        })),
+        files: extract.files.map(
+          ({
+            name,
+            bytes,
+            rows,
+            columns,
+            form,
+            encoding,
+            delimiter,
+            header,
+            sheet,
+            wave,
+            partial,
+            notices,
+          }) => ({
+            name,
+            bytes,
+            rows,
+            columns,
+            form,
+            encoding,
+            delimiter,
+            header,
+            ...(sheet === undefined ? {} : { sheet }),
+            ...(wave === undefined ? {} : { wave }),
+            ...(partial ? { partial } : {}),
+            notices,
+          }),
+        ),
         codebooks: extract.codebooks.map(({ name, form }) => ({ name, form })),
         notices: this.notices,
         ...(extract.part ? { part: extract.part } : {}),

@@ -38,7 +38,13 @@ function isUniqueInFiles({ column }: Variable, { files }: Extract, levels: Level
   if (files.length < 2 || column.form === 'packed') return false;
   const { levels: valid } = validOf(levels);
   const most = valid.reduce((max, { count }) => Math.max(max, count), 0);
-  if (valid.length < 10 || most < 2 || most > files.length + 2 || valid.some(({ spellings }) => spellings.length > 1)) return false;
+  if (
+    valid.length < 10 ||
+    most < 2 ||
+    most > files.length + 2 ||
+    valid.some(({ spellings }) => spellings.length > 1)
+  )
+    return false;
   const starts = fileStarts(files);
   const blank = column.texts.map(isBlank);
   const lastSeen = new Int32Array(column.texts.length).fill(-1);
@@ -68,7 +74,11 @@ export interface Grounds {
 }
 
 /** A variable with all that is inferred of it, under a state of decisions. */
-export function inspectVariable(variable: Variable, state: State, { tally, written, extract, headers, aside, notAskedBlank, itemsAlike }: Grounds): Inspected {
+export function inspectVariable(
+  variable: Variable,
+  state: State,
+  { tally, written, extract, headers, aside, notAskedBlank, itemsAlike }: Grounds,
+): Inspected {
   const { name, position } = variable;
   const entry = labelledEntry(variable, state.labels.get(name));
   const label = state.called.get(name)?.label ?? entry?.label ?? null;
@@ -76,17 +86,38 @@ export function inspectVariable(variable: Variable, state: State, { tally, writt
   const counted = levelsOf(tally, written, declarations);
   const held = aside.length ? withoutCells(counted, cellsOf(variable, aside)) : counted;
   const asked = notAskedBlank ? { ...held, blank: held.blank - notAskedBlank, notAskedBlank } : held;
-  const levels = inOrder(mergeLevels(asked, state.merges.get(name) ?? new Map(), written, declarations), state.orders.get(name));
+  const levels = inOrder(
+    mergeLevels(asked, state.merges.get(name) ?? new Map(), written, declarations),
+    state.orders.get(name),
+  );
   const studied = headers.length ? withoutCells(levels, cellsOf(variable, headers)) : levels;
-  const known: Known = { name, label, written, levels: studied, entry, uniqueInFiles: isUniqueInFiles(variable, extract, studied), itemsAlike };
+  const known: Known = {
+    name,
+    label,
+    written,
+    levels: studied,
+    entry,
+    uniqueInFiles: isUniqueInFiles(variable, extract, studied),
+    itemsAlike,
+  };
   const inferred = inferKind(known);
   const said = state.kinds.get(name);
   const kind = said ?? inferred.kind;
   const role = state.roles.get(name) ?? inferRole(known, { ...inferred, kind }).role;
   return {
-    ...known, levels, position, kind, role, counts: countsOf(levels), presumed: inferred.kind, confirmed: said !== undefined,
-    confidence: inferred.confidence, because: inferred.because,
-    ...(extract.files.length > 1 ? { byFile: (texts: readonly string[]) => heldByFile(variable.column, extract.files, texts) } : {}),
+    ...known,
+    levels,
+    position,
+    kind,
+    role,
+    counts: countsOf(levels),
+    presumed: inferred.kind,
+    confirmed: said !== undefined,
+    confidence: inferred.confidence,
+    because: inferred.because,
+    ...(extract.files.length > 1
+      ? { byFile: (texts: readonly string[]) => heldByFile(variable.column, extract.files, texts) }
+      : {}),
   };
 }
 
@@ -99,25 +130,40 @@ function inOrder(levels: Levels, order: readonly string[] | undefined): Levels {
 }
 
 /** A variable's codebook entry with the labels that a person gave laid over it. */
-function labelledEntry({ name, entry }: Variable, labels: ReadonlyMap<string, string> | undefined): CodebookEntry | null {
+function labelledEntry(
+  { name, entry }: Variable,
+  labels: ReadonlyMap<string, string> | undefined,
+): CodebookEntry | null {
   if (!labels) return entry;
   const base = entry ?? bareEntry(name);
   const known = new Set(base.categories.map(({ code }) => code));
   return {
     ...base,
     categories: [
-      ...base.categories.map((category) => ({ ...category, label: labels.get(category.code) ?? category.label })),
-      ...[...labels].filter(([code]) => !known.has(code)).map(([code, label]) => ({ code, label, missing: false, reason: null, frequency: null })),
+      ...base.categories.map((category) => ({
+        ...category,
+        label: labels.get(category.code) ?? category.label,
+      })),
+      ...[...labels]
+        .filter(([code]) => !known.has(code))
+        .map(([code, label]) => ({ code, label, missing: false, reason: null, frequency: null })),
     ],
   };
 }
 
 /** A variable as the inspection document tells it. */
 export function documented(variable: Inspected): InspectedVariable {
-  const { name, position, label, written, kind, role, confirmed, confidence, because, counts, levels } = variable;
+  const { name, position, label, written, kind, role, confirmed, confidence, because, counts, levels } =
+    variable;
   const { frequencies, complete } = frequenciesOf(levels.levels, counts);
   return {
-    name, position, label, storage: written.storage, kind, role, confirmed,
+    name,
+    position,
+    label,
+    storage: written.storage,
+    kind,
+    role,
+    confirmed,
     confidence: confirmed ? 1 : confidence,
     because: confirmed ? ['a person confirmed it', ...because] : because,
     counts,

@@ -68,7 +68,17 @@ const EXTREMES = 5;
 const ROWS_SHOWN = 3;
 
 /** @param binWidth of the histogram, where a person chose one @param all whether what lies far out is drawn too @param weighted by the weight in force, if one is @param asked who was, if that is known */
-export function profileOf(variable: Variable, inspected: Inspected, flags: readonly Flag[], { binWidth = null, all = false, weighted = null, asked = null }: { binWidth?: number | null; all?: boolean; weighted?: Weighted | null; asked?: Asked | null } = {}): Profile {
+export function profileOf(
+  variable: Variable,
+  inspected: Inspected,
+  flags: readonly Flag[],
+  {
+    binWidth = null,
+    all = false,
+    weighted = null,
+    asked = null,
+  }: { binWidth?: number | null; all?: boolean; weighted?: Weighted | null; asked?: Asked | null } = {},
+): Profile {
   const valid = validOf(inspected.levels).levels;
   const { entry, kind } = inspected;
   const told = documented(inspected);
@@ -79,15 +89,26 @@ export function profileOf(variable: Variable, inspected: Inspected, flags: reado
   return {
     variable: told,
     presumed: inspected.presumed,
-    entry: entry && { question: entry.question, universe: entry.universe, units: entry.units, notes: entry.notes },
+    entry: entry && {
+      question: entry.question,
+      universe: entry.universe,
+      units: entry.units,
+      notes: entry.notes,
+    },
     picture,
-    stem: isMeasure(kind) && q1 !== null && q3 !== null ? stemDisplay(validOf(inspected.levels), [q1, q3]) : null,
+    stem:
+      isMeasure(kind) && q1 !== null && q3 !== null ? stemDisplay(validOf(inspected.levels), [q1, q3]) : null,
     lowest: extremes(variable, edges.slice(0, EXTREMES)),
     highest: extremes(variable, edges.slice(-EXTREMES).reverse()),
     texts: inspected.written.storage === 'text' ? textFigures(valid) : null,
-    ends: kind === 'identifier' && variable.column.rows > 0 ? { first: variable.column.text(0), last: variable.column.text(variable.column.rows - 1) } : null,
+    ends:
+      kind === 'identifier' && variable.column.rows > 0
+        ? { first: variable.column.text(0), last: variable.column.text(variable.column.rows - 1) }
+        : null,
     // Whom a variable gates is told where those are.
-    flags: flags.filter(({ rule, variables }) => (rule === 'universe-gate' ? variables[0] === inspected.name : variables.includes(inspected.name))),
+    flags: flags.filter(({ rule, variables }) =>
+      rule === 'universe-gate' ? variables[0] === inspected.name : variables.includes(inspected.name),
+    ),
     middle: kind === 'ordinal' ? middleOf(valid) : null,
     weighted,
     asked,
@@ -100,13 +121,19 @@ export function profileOf(variable: Variable, inspected: Inspected, flags: reado
 function middleOf(valid: readonly Level[]): string | null {
   const rows = valid.reduce((sum, { count }) => sum + count, 0);
   let below = 0;
-  for (const { code, label, count } of valid) if ((below += count) >= rows / 2) return label === null ? code : `${code}  ${label}`;
+  for (const { code, label, count } of valid)
+    if ((below += count) >= rows / 2) return label === null ? code : `${code}  ${label}`;
   return null;
 }
 
 function extremes(variable: Variable, levels: readonly Level[]): Extreme[] {
   const rows = findRows(variable.column, levels.map(spellingsOf), ROWS_SHOWN);
-  return levels.map(({ code, label, count }, i) => ({ code, label, count, rows: rows[i].map((row) => row + 1) }));
+  return levels.map(({ code, label, count }, i) => ({
+    code,
+    label,
+    count,
+    rows: rows[i].map((row) => row + 1),
+  }));
 }
 
 function lengths(valid: readonly Level[]): Picture {
@@ -114,7 +141,9 @@ function lengths(valid: readonly Level[]): Picture {
   for (const { code, count } of valid) byLength.set(code.length, (byLength.get(code.length) ?? 0) + count);
   const values = [...byLength.keys()].sort((a, b) => a - b);
   const drawn = histogram({ values, counts: values.map((value) => byLength.get(value) ?? 0) }, true);
-  return drawn ? { form: 'histogram', histogram: drawn, lengths: true } : { form: 'none', why: 'There is no text to measure.' };
+  return drawn
+    ? { form: 'histogram', histogram: drawn, lengths: true }
+    : { form: 'none', why: 'There is no text to measure.' };
 }
 
 function textFigures(valid: readonly Level[]): Profile['texts'] {
@@ -130,7 +159,12 @@ function textFigures(valid: readonly Level[]): Profile['texts'] {
   return { shortest, longest, withBlanks };
 }
 
-export function pictureOf({ kind, written, levels }: Inspected, valid: readonly Level[], binWidth: number | null = null, all = false): Picture {
+export function pictureOf(
+  { kind, written, levels }: Inspected,
+  valid: readonly Level[],
+  binWidth: number | null = null,
+  all = false,
+): Picture {
   if (valid.length === 0) return { form: 'none', why: 'There is no valid value to draw.' };
   if (isCategorical(kind)) return bars(kind, valid);
   if (isMeasure(kind)) {
@@ -141,20 +175,27 @@ export function pictureOf({ kind, written, levels }: Inspected, valid: readonly 
   }
   if (kind === 'date') return periods(written.storage, valid);
   if (kind === 'text') return lengths(valid);
-  return { form: 'none', why: kind === 'identifier' ? alike(valid) : 'Free text has no distribution to draw.' };
+  return {
+    form: 'none',
+    why: kind === 'identifier' ? alike(valid) : 'Free text has no distribution to draw.',
+  };
 }
 
 function alike(valid: readonly Level[]): string {
   const rows = valid.reduce((sum, { count }) => sum + count, 0);
-  return rows === valid.length ? 'Every row has a value of its own.' : `It names ${valid.length} units, each in ${(rows / valid.length).toFixed(1)} rows on average.`;
+  return rows === valid.length
+    ? 'Every row has a value of its own.'
+    : `It names ${valid.length} units, each in ${(rows / valid.length).toFixed(1)} rows on average.`;
 }
 
 /** Ordinal categories in their order; nominal ones too where they are coded or few, else the most frequent first. */
 function bars(kind: Kind, valid: readonly Level[]): Picture {
   const coded = valid.every(({ value, label }) => value !== null || label !== null);
   const order = kind === 'nominal' && !coded ? [...valid].sort((a, b) => b.count - a.count) : [...valid];
-  const shown = order.length <= MOST_BARS ? order : [...valid].sort((a, b) => b.count - a.count).slice(0, MOST_BARS);
-  const rest = valid.reduce((sum, { count }) => sum + count, 0) - shown.reduce((sum, { count }) => sum + count, 0);
+  const shown =
+    order.length <= MOST_BARS ? order : [...valid].sort((a, b) => b.count - a.count).slice(0, MOST_BARS);
+  const rest =
+    valid.reduce((sum, { count }) => sum + count, 0) - shown.reduce((sum, { count }) => sum + count, 0);
   return { form: 'bars', bars: shown.map(({ code, label, count }) => ({ code, label, count })), rest };
 }
 
@@ -165,10 +206,19 @@ function periods(storage: string, valid: readonly Level[]): Picture {
   const dated = valid.filter(({ value }) => value !== null);
   if (storage !== 'date' && storage !== 'datetime' && storage !== 'time') {
     // A number that a person confirmed as a date, such as a year, stands for its own period.
-    return { form: 'periods', by: 'year', periods: dated.slice(0, 200).map(({ code, count }) => ({ name: code, count })) };
+    return {
+      form: 'periods',
+      by: 'year',
+      periods: dated.slice(0, 200).map(({ code, count }) => ({ name: code, count })),
+    };
   }
   const texts = dated.map(({ value, count }) => [isoText(value as number, storage), count] as const);
-  const by = storage === 'time' ? 'hour' : (['day', 'month', 'year'] as const).find((period) => new Set(texts.map(([text]) => text.slice(0, PERIODS[period]))).size <= 40) ?? 'year';
+  const by =
+    storage === 'time'
+      ? 'hour'
+      : ((['day', 'month', 'year'] as const).find(
+          (period) => new Set(texts.map(([text]) => text.slice(0, PERIODS[period]))).size <= 40,
+        ) ?? 'year');
   const counts = new Map<string, number>();
   for (const [text, count] of texts) {
     const name = text.slice(0, PERIODS[by]);
@@ -176,7 +226,14 @@ function periods(storage: string, valid: readonly Level[]): Picture {
   }
   const names = [...counts.keys()];
   const all = between(names[0], names[names.length - 1], by);
-  return { form: 'periods', by, periods: (all.length > MOST_PERIODS ? names : all).map((name) => ({ name, count: counts.get(name) ?? 0 })) };
+  return {
+    form: 'periods',
+    by,
+    periods: (all.length > MOST_PERIODS ? names : all).map((name) => ({
+      name,
+      count: counts.get(name) ?? 0,
+    })),
+  };
 }
 
 /** Stretches without rows between the first and the last period, where periods can be counted out. */
@@ -200,14 +257,23 @@ function gapsOf({ kind, written: { storage } }: Inspected, valid: readonly Level
 const MOST_PERIODS = 130;
 
 /** All periods from the first to the last; by default at most one more than can be drawn. */
-function between(first: string, last: string, by: 'year' | 'month' | 'day' | 'hour', most = MOST_PERIODS): string[] {
+function between(
+  first: string,
+  last: string,
+  by: 'year' | 'month' | 'day' | 'hour',
+  most = MOST_PERIODS,
+): string[] {
   const steps: string[] = [];
   if (by === 'hour') {
     for (let hour = +first; hour <= +last; hour++) steps.push(String(hour).padStart(2, '0'));
     return steps;
   }
   const date = new Date(`${first}${'-01-01'.slice(0, 10 - first.length)}T00:00:00Z`);
-  for (let name = first; name <= last && steps.length <= most; name = date.toISOString().slice(0, PERIODS[by])) {
+  for (
+    let name = first;
+    name <= last && steps.length <= most;
+    name = date.toISOString().slice(0, PERIODS[by])
+  ) {
     steps.push(name);
     if (by === 'year') date.setUTCFullYear(date.getUTCFullYear() + 1);
     else if (by === 'month') date.setUTCMonth(date.getUTCMonth() + 1);

@@ -20,8 +20,21 @@ export interface UnderstoodLine extends PastedLine {
 export function understoodOf(inspector: Inspector, text: string, names: readonly string[]): UnderstoodLine[] {
   const variables = names.flatMap((name) => inspector.named(name) ?? []);
   return readPasted(text).map((line) => {
-    const levels = variables.flatMap((variable) => variable.levels.levels.filter((level) => line.code !== undefined && (level.code === line.code || spellingsOf(level).includes(line.code))));
-    return { ...line, rows: levels.reduce((sum, { count }) => sum + count, 0), known: levels[0]?.label ?? null, declared: levels[0]?.standing === 'missing' || levels[0]?.standing === 'not-asked' ? (levels[0].reason ?? 'other') : null };
+    const levels = variables.flatMap((variable) =>
+      variable.levels.levels.filter(
+        (level) =>
+          line.code !== undefined && (level.code === line.code || spellingsOf(level).includes(line.code)),
+      ),
+    );
+    return {
+      ...line,
+      rows: levels.reduce((sum, { count }) => sum + count, 0),
+      known: levels[0]?.label ?? null,
+      declared:
+        levels[0]?.standing === 'missing' || levels[0]?.standing === 'not-asked'
+          ? (levels[0].reason ?? 'other')
+          : null,
+    };
   });
 }
 
@@ -46,7 +59,19 @@ export function effectsOf(inspector: Inspector, names: readonly string[], kind: 
     const made = inspector.asKind(name, kind);
     if (!made) return [];
     const { counts, storage, unreadable, statistics } = documented(made);
-    return [{ name, kind: made.kind, storage, cells: counts.all - counts.blank, unreadable: counts.unreadable, forms: unreadable, valid: counts.valid, distinct: counts.distinct, statistics }];
+    return [
+      {
+        name,
+        kind: made.kind,
+        storage,
+        cells: counts.all - counts.blank,
+        unreadable: counts.unreadable,
+        forms: unreadable,
+        valid: counts.valid,
+        distinct: counts.distinct,
+        statistics,
+      },
+    ];
   });
 }
 
@@ -63,11 +88,35 @@ export function likeOf(inspector: Inspector, name: string): Like[] {
   const one = inspector.named(name);
   if (!one) return [];
   const codes = codeListOf(one);
-  const group = extract.codebooks.flatMap(({ groups }) => groups).find((found) => found.variables.includes(one.entry?.name ?? name));
+  const group = extract.codebooks
+    .flatMap(({ groups }) => groups)
+    .find((found) => found.variables.includes(one.entry?.name ?? name));
   const all: Like[] = [
-    { by: 'codes', says: 'the same list of codes', names: codes === null ? [] : variables.filter((other) => codeListOf(other) === codes).map((other) => other.name) },
-    { by: 'stem', says: `names that begin like ${name}`, names: familyOf(name, variables.map((other) => other.name)) },
-    { by: 'group', says: `the codebook’s group “${group?.name ?? ''}”`, names: group ? variables.filter((other) => group.variables.includes(other.entry?.name ?? other.name)).map((other) => other.name) : [] },
+    {
+      by: 'codes',
+      says: 'the same list of codes',
+      names:
+        codes === null
+          ? []
+          : variables.filter((other) => codeListOf(other) === codes).map((other) => other.name),
+    },
+    {
+      by: 'stem',
+      says: `names that begin like ${name}`,
+      names: familyOf(
+        name,
+        variables.map((other) => other.name),
+      ),
+    },
+    {
+      by: 'group',
+      says: `the codebook’s group “${group?.name ?? ''}”`,
+      names: group
+        ? variables
+            .filter((other) => group.variables.includes(other.entry?.name ?? other.name))
+            .map((other) => other.name)
+        : [],
+    },
   ];
   return all.filter(({ names }) => names.length > 1);
 }
@@ -86,7 +135,15 @@ const MOST_PEEKED = 8;
 export function peekOf(inspector: Inspector, name: string): Peeked[] {
   const inspected = inspector.named(name);
   if (!inspected || inspected.kind === 'identifier') return [];
-  return [...inspected.levels.levels].sort((a, b) => b.count - a.count).slice(0, MOST_PEEKED).map(({ code, label, count, standing }) => ({ code, label, share: count / inspected.counts.all, missing: standing !== 'valid' }));
+  return [...inspected.levels.levels]
+    .sort((a, b) => b.count - a.count)
+    .slice(0, MOST_PEEKED)
+    .map(({ code, label, count, standing }) => ({
+      code,
+      label,
+      share: count / inspected.counts.all,
+      missing: standing !== 'valid',
+    }));
 }
 
 /** A code with the rows of the variables at hand that hold it. */
@@ -103,15 +160,30 @@ const MOST_CODES = 2000;
 /** Codes that variables hold, in their own order where they are few, which is easier to find one in; else the most frequent first. */
 export function codesOf(inspector: Inspector, names: readonly string[]): CodeHeld[] {
   const held = new Map<string, CodeHeld>();
-  for (const name of names) for (const { code, label, count, standing } of inspector.named(name)?.levels.levels ?? []) {
-    const known = held.get(code);
-    held.set(code, { code, label: known?.label ?? label, count: (known?.count ?? 0) + count, standing: known?.standing ?? standing });
-  }
+  for (const name of names)
+    for (const { code, label, count, standing } of inspector.named(name)?.levels.levels ?? []) {
+      const known = held.get(code);
+      held.set(code, {
+        code,
+        label: known?.label ?? label,
+        count: (known?.count ?? 0) + count,
+        standing: known?.standing ?? standing,
+      });
+    }
   const all = [...held.values()];
   return all.length <= MOST_IN_ORDER ? all : all.sort((a, b) => b.count - a.count).slice(0, MOST_CODES);
 }
 
 /** For each text the variables that hold it in a cell by itself. */
 export function holdingOf({ extract }: Inspector, texts: readonly string[]): Record<string, string[]> {
-  return Object.fromEntries(texts.map((text) => [text, extract.variables.filter(({ column }) => column.form === 'dictionary' && column.texts.some((one) => one.trim() === text)).map(({ name }) => name)]));
+  return Object.fromEntries(
+    texts.map((text) => [
+      text,
+      extract.variables
+        .filter(
+          ({ column }) => column.form === 'dictionary' && column.texts.some((one) => one.trim() === text),
+        )
+        .map(({ name }) => name),
+    ]),
+  );
 }

@@ -27,10 +27,17 @@ const MOST_LABELLED = 2000;
 /** @param row zero-based, of the whole extract */
 export function recordOf({ extract, variables }: Inspector, row: number): RecordCard {
   const starts = fileStarts(extract.files);
-  const file = Math.max(0, extract.files.findIndex((_, i) => row < starts[i + 1]));
+  const file = Math.max(
+    0,
+    extract.files.findIndex((_, i) => row < starts[i + 1]),
+  );
   const source = extract.files[file];
   return {
-    row, rows: extract.rows, file: source?.name ?? extract.name, rowInFile: row - (starts[file] ?? 0), line: source ? lineOfRow(source, row - starts[file]) : null,
+    row,
+    rows: extract.rows,
+    file: source?.name ?? extract.name,
+    rowInFile: row - (starts[file] ?? 0),
+    line: source ? lineOfRow(source, row - starts[file]) : null,
     cells: variables.map((variable, i) => cellOf(variable, extract.variables[i].column.text(row))),
   };
 }
@@ -41,4 +48,5 @@ export function cellOf({ name, levels: { levels } }: Inspected, text: string): C
   return { name, text, label: level?.label ?? null, standing: level?.standing ?? null };
 }
 
-const holds = ({ code, spellings }: Level, text: string): boolean => code === text || spellings.includes(text);
+const holds = ({ code, spellings }: Level, text: string): boolean =>
+  code === text || spellings.includes(text);

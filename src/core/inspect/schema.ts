@@ -30,16 +30,34 @@ export const variableSchema = z.object({
   confidence: z.number(),
   because: z.array(z.string()),
   counts: z.object({
-    all: z.number(), blank: z.number(), unreadable: z.number(), missing: z.number(), notAsked: z.number(),
-    valid: z.number(), distinct: z.number(),
+    all: z.number(),
+    blank: z.number(),
+    unreadable: z.number(),
+    missing: z.number(),
+    notAsked: z.number(),
+    valid: z.number(),
+    distinct: z.number(),
   }),
-  missingCodes: z.array(z.object({
-    code: z.string(), label: z.string().nullable(), reason: z.enum(REASONS), count: z.number(), declaredBy: z.enum(['codebook', 'ruling']),
-  })),
+  missingCodes: z.array(
+    z.object({
+      code: z.string(),
+      label: z.string().nullable(),
+      reason: z.enum(REASONS),
+      count: z.number(),
+      declaredBy: z.enum(['codebook', 'ruling']),
+    }),
+  ),
   /** Figures that the kind does not admit are `null`. Dates and times are ISO 8601 texts. */
   statistics: z.object({
-    min: figure, max: figure, mean: z.number().nullable(), sd: z.number().nullable(), median: z.number().nullable(),
-    q1: z.number().nullable(), q3: z.number().nullable(), skewness: z.number().nullable(), kurtosis: z.number().nullable(),
+    min: figure,
+    max: figure,
+    mean: z.number().nullable(),
+    sd: z.number().nullable(),
+    median: z.number().nullable(),
+    q1: z.number().nullable(),
+    q3: z.number().nullable(),
+    skewness: z.number().nullable(),
+    kurtosis: z.number().nullable(),
     mode: z.array(z.string()),
   }),
   frequencies: z.array(frequencySchema),
@@ -49,15 +67,23 @@ export const variableSchema = z.object({
 });
 
 export const flagSchema = z.object({
-  rule: z.string(), variables: z.array(z.string()), codes: z.array(z.string()), rows: z.number(),
-  severity: z.enum(SEVERITIES), certainty: z.number(), says: z.string(),
+  rule: z.string(),
+  variables: z.array(z.string()),
+  codes: z.array(z.string()),
+  rows: z.number(),
+  severity: z.enum(SEVERITIES),
+  certainty: z.number(),
+  says: z.string(),
   at: z.array(z.number()).optional(),
   into: z.record(z.string(), z.string()).optional(),
   /** Who was not asked: steps that settle some rows each, and a last variable that settles the others. */
-  universe: z.object({
-    steps: z.array(z.object({ by: z.string(), codes: z.array(z.string()), asked: z.boolean() })).optional(),
-    by: z.string(), shut: z.array(z.string()),
-  }).optional(),
+  universe: z
+    .object({
+      steps: z.array(z.object({ by: z.string(), codes: z.array(z.string()), asked: z.boolean() })).optional(),
+      by: z.string(),
+      shut: z.array(z.string()),
+    })
+    .optional(),
   /** Why its codes are missing, where a standing rule says so. */
   reason: z.enum(REASONS).optional(),
 });
@@ -68,18 +94,25 @@ export const inspectionSchema = z.object({
   version: z.literal(1),
   source: z.object({
     name: z.string(),
-    files: z.array(z.object({
-      name: z.string(), bytes: z.number(), rows: z.number(), columns: z.number(),
-      form: z.enum(['delimited', 'fixed-width', 'workbook', 'json', 'parquet']),
-      encoding: z.string(), delimiter: z.string().nullable(), header: z.boolean(),
-      /** The sheet that was read, of a workbook. */
-      sheet: z.string().optional(),
-      /** What the file is called among the waves. */
-      wave: z.string().optional(),
-      /** Whether rows were left unread on purpose. */
-      partial: z.boolean().optional(),
-      notices: z.array(notice),
-    })),
+    files: z.array(
+      z.object({
+        name: z.string(),
+        bytes: z.number(),
+        rows: z.number(),
+        columns: z.number(),
+        form: z.enum(['delimited', 'fixed-width', 'workbook', 'json', 'parquet']),
+        encoding: z.string(),
+        delimiter: z.string().nullable(),
+        header: z.boolean(),
+        /** The sheet that was read, of a workbook. */
+        sheet: z.string().optional(),
+        /** What the file is called among the waves. */
+        wave: z.string().optional(),
+        /** Whether rows were left unread on purpose. */
+        partial: z.boolean().optional(),
+        notices: z.array(notice),
+      }),
+    ),
     codebooks: z.array(z.object({ name: z.string(), form: z.string() })),
     notices: z.array(notice),
     /** What was left unread on purpose: only the first rows, or only some variables. */

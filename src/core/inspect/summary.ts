@@ -1,4 +1,11 @@
-import { isCategorical, isMeasure, isNumericStorage, type Kind, type Role, type Storage } from '../extract/words';
+import {
+  isCategorical,
+  isMeasure,
+  isNumericStorage,
+  type Kind,
+  type Role,
+  type Storage,
+} from '../extract/words';
 import { bodyOf } from '../infer/edges';
 import { validOf, type Counts } from '../infer/levels';
 import { drawable, histogram } from '../tally/histogram';
@@ -42,23 +49,61 @@ const MOST_BARS = 24;
 
 /** @param inFiles places of the files that hold the variable, where there are several */
 export function summaryOf(inspected: Inspected, inFiles: number[] | null = null): Summary {
-  const { name, position, label, written, kind, presumed, confirmed, confidence, because, role, counts } = inspected;
-  return { name, position, label, storage: written.storage, kind, presumed, confirmed, confidence, because, role, counts, sketch: sketchOf(inspected), words: wordsOf(inspected), archiveLabel: inspected.entry && inspected.entry.label !== label ? inspected.entry.label : null, codeList: codeListOf(inspected), inFiles };
+  const { name, position, label, written, kind, presumed, confirmed, confidence, because, role, counts } =
+    inspected;
+  return {
+    name,
+    position,
+    label,
+    storage: written.storage,
+    kind,
+    presumed,
+    confirmed,
+    confidence,
+    because,
+    role,
+    counts,
+    sketch: sketchOf(inspected),
+    words: wordsOf(inspected),
+    archiveLabel: inspected.entry && inspected.entry.label !== label ? inspected.entry.label : null,
+    codeList: codeListOf(inspected),
+    inFiles,
+  };
 }
 
 function wordsOf({ entry, levels, label }: Inspected): string {
-  const labels = entry ? entry.categories.map((category) => category.label) : levels.levels.slice(0, MOST_WORDS).map((level) => level.label);
-  return [entry?.question, entry?.label === label ? null : entry?.label, ...labels.slice(0, MOST_WORDS), ...(entry?.notes ?? [])].filter((text) => text).join(' | ').toLowerCase();
+  const labels = entry
+    ? entry.categories.map((category) => category.label)
+    : levels.levels.slice(0, MOST_WORDS).map((level) => level.label);
+  return [
+    entry?.question,
+    entry?.label === label ? null : entry?.label,
+    ...labels.slice(0, MOST_WORDS),
+    ...(entry?.notes ?? []),
+  ]
+    .filter((text) => text)
+    .join(' | ')
+    .toLowerCase();
 }
 
 /** Codes with their labels where a codebook lists at least three; else the values of a short scale. */
-export function codeListOf({ entry, levels, kind, written }: Pick<Inspected, 'entry' | 'levels' | 'kind' | 'written'>): string | null {
+export function codeListOf({
+  entry,
+  levels,
+  kind,
+  written,
+}: Pick<Inspected, 'entry' | 'levels' | 'kind' | 'written'>): string | null {
   const categories = entry?.categories.filter(({ label, missing }) => label !== null && !missing) ?? [];
   if (categories.length >= 3) return categories.map(({ code, label }) => `${code}=${label}`).join('|');
   const all = validOf(levels);
   // Codes for no answer that some items hold and others don't make no other list.
-  const valid = isNumericStorage(written.storage) && all.ascending && all.values.length === all.levels.length ? bodyOf(all.levels) : all.levels;
-  return isCategorical(kind) && valid.length >= 3 && valid.length <= 12 ? `${written.storage}:${valid.map(({ code }) => code).join('|')}` : null;
+  const valid =
+    isNumericStorage(written.storage) && all.ascending && all.values.length === all.levels.length
+      ? bodyOf(all.levels)
+      : all.levels;
+  return isCategorical(kind) && valid.length >= 3 && valid.length <= 12
+    ? `${written.storage}:${valid.map(({ code }) => code).join('|')}`
+    : null;
 }
 
 function sketchOf({ kind, written, levels }: Inspected): Sketch | null {
@@ -66,8 +111,12 @@ function sketchOf({ kind, written, levels }: Inspected): Sketch | null {
   if (valid.length === 0 || kind === 'text' || kind === 'identifier') return null;
   if (isCategorical(kind)) {
     const counts = valid.map(({ count }) => count);
-    const ordered = kind === 'nominal' && !isNumericStorage(written.storage) ? counts.sort((a, b) => b - a) : counts;
-    return { apart: true, heights: scaled(ordered.length <= MOST_BARS ? ordered : ordered.slice(0, MOST_BARS)) };
+    const ordered =
+      kind === 'nominal' && !isNumericStorage(written.storage) ? counts.sort((a, b) => b - a) : counts;
+    return {
+      apart: true,
+      heights: scaled(ordered.length <= MOST_BARS ? ordered : ordered.slice(0, MOST_BARS)),
+    };
   }
   const values = validOf(levels);
   if (!isMeasure(kind) && kind !== 'date') return null;
@@ -77,14 +126,20 @@ function sketchOf({ kind, written, levels }: Inspected): Sketch | null {
   // What lies far out stands at the end, apart, no higher than the highest of the rest.
   const shown = merged(drawn.counts);
   const most = Math.max(...shown);
-  const [below, above] = [beyond?.below?.rows ?? 0, beyond?.above?.rows ?? 0].map((rows) => Math.min(rows, most));
-  return { apart: false, heights: scaled([...(below ? [below, 0] : []), ...shown, ...(above ? [0, above] : [])]) };
+  const [below, above] = [beyond?.below?.rows ?? 0, beyond?.above?.rows ?? 0].map((rows) =>
+    Math.min(rows, most),
+  );
+  return {
+    apart: false,
+    heights: scaled([...(below ? [below, 0] : []), ...shown, ...(above ? [0, above] : [])]),
+  };
 }
 
 /** Neighbouring bars put together until they fit. */
 function merged(counts: number[]): number[] {
   let bars = counts;
-  while (bars.length > MOST_BARS) bars = Array.from({ length: Math.ceil(bars.length / 2) }, (_, i) => bars[2 * i] + (bars[2 * i + 1] ?? 0));
+  while (bars.length > MOST_BARS)
+    bars = Array.from({ length: Math.ceil(bars.length / 2) }, (_, i) => bars[2 * i] + (bars[2 * i + 1] ?? 0));
   return bars;
 }
 

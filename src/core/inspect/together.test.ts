@@ -8,12 +8,33 @@ import { sourceOf } from '../read/source';
 import { Inspector } from './inspect';
 import { batteryOf, groupedBy } from './together';
 
-const rows = Array.from({ length: 120 }, (_, i) => [i % 2 ? 'a' : 'b', 1 + (i % 5), 1 + ((i * 3) % 5), i % 10 === 0 ? 0 : 1 + (i % 5), i % 60, ['low', 'mid', 'high'][i % 3], i % 12 === 0 ? 'n/k' : i % 7].join(','));
+const rows = Array.from({ length: 120 }, (_, i) =>
+  [
+    i % 2 ? 'a' : 'b',
+    1 + (i % 5),
+    1 + ((i * 3) % 5),
+    i % 10 === 0 ? 0 : 1 + (i % 5),
+    i % 60,
+    ['low', 'mid', 'high'][i % 3],
+    i % 12 === 0 ? 'n/k' : i % 7,
+  ].join(','),
+);
 async function made(): Promise<Inspector> {
   const text = `side,q_a,q_b,q_c,size,tier,num\n${rows.join('\n')}\n`;
-  const item = (name: string): string => `<var name="${name}">${['Never', 'Rarely', 'Sometimes', 'Often', 'Always'].map((label, i) => `<catgry><catValu>${i + 1}</catValu><labl>${label}</labl></catgry>`).join('')}</var>`;
-  const extract = await readExtract([{ source: sourceOf('m_1.csv', text) }, { source: sourceOf('m_2.csv', text) }]);
-  return new Inspector(linkCodebooks(extract, [parseDdi('m.xml', `<codeBook><dataDscr>${['q_a', 'q_b', 'q_c'].map(item).join('')}</dataDscr></codeBook>`)]));
+  const item = (name: string): string =>
+    `<var name="${name}">${['Never', 'Rarely', 'Sometimes', 'Often', 'Always'].map((label, i) => `<catgry><catValu>${i + 1}</catValu><labl>${label}</labl></catgry>`).join('')}</var>`;
+  const extract = await readExtract([
+    { source: sourceOf('m_1.csv', text) },
+    { source: sourceOf('m_2.csv', text) },
+  ]);
+  return new Inspector(
+    linkCodebooks(extract, [
+      parseDdi(
+        'm.xml',
+        `<codeBook><dataDscr>${['q_a', 'q_b', 'q_c'].map(item).join('')}</dataDscr></codeBook>`,
+      ),
+    ]),
+  );
 }
 const find = (dig: Inspector, name: string) => {
   const variable = dig.extract.variables.find((one) => one.name === name);
@@ -27,7 +48,11 @@ describe('siblings', () => {
     const dig = await made();
     const battery = batteryOf(['q_a', 'q_b', 'q_c'].map((name) => find(dig, name).inspected));
     expect(battery?.codes.map(({ code }) => code)).toEqual(['0', '1', '2', '3', '4', '5']);
-    expect(battery?.items.map(({ name, valid, odd }) => [name, valid, odd])).toEqual([['q_a', 240, null], ['q_b', 240, null], ['q_c', 240, 'only here 0']]);
+    expect(battery?.items.map(({ name, valid, odd }) => [name, valid, odd])).toEqual([
+      ['q_a', 240, null],
+      ['q_b', 240, null],
+      ['q_c', 240, 'only here 0'],
+    ]);
     expect(battery?.items[0].counts).toEqual([0, 48, 48, 48, 48, 48]);
   });
 
@@ -43,17 +68,27 @@ describe('by group', () => {
     const dig = await made();
     const size = find(dig, 'size');
     const bySide = groupedBy(size.variable, size.inspected, find(dig, 'side'), dig.extract.files);
-    expect(bySide.groups.map(({ code, rows: n, mean, min, max, median }) => [code, n, mean, min, max, median])).toEqual([['a', 120, 30, 1, 59, 30], ['b', 120, 29, 0, 58, 29]]);
+    expect(
+      bySide.groups.map(({ code, rows: n, mean, min, max, median }) => [code, n, mean, min, max, median]),
+    ).toEqual([
+      ['a', 120, 30, 1, 59, 30],
+      ['b', 120, 29, 0, 58, 29],
+    ]);
     const tier = find(dig, 'tier');
     const byFile = groupedBy(tier.variable, tier.inspected, null, dig.extract.files);
     expect(byFile.codes.map(({ code }) => code)).toEqual(['high', 'low', 'mid']);
-    expect(byFile.groups.map(({ rows: n, valid, counts }) => [n, valid, counts])).toEqual([[120, 120, [40, 40, 40]], [120, 120, [40, 40, 40]]]);
+    expect(byFile.groups.map(({ rows: n, valid, counts }) => [n, valid, counts])).toEqual([
+      [120, 120, [40, 40, 40]],
+      [120, 120, [40, 40, 40]],
+    ]);
   });
 
   it('says why there is none', async () => {
     const dig = await made();
     const tier = find(dig, 'tier');
-    expect(groupedBy({ ...tier.variable }, { ...tier.inspected, kind: 'text' }, null, dig.extract.files).why).toContain('no summary');
+    expect(
+      groupedBy({ ...tier.variable }, { ...tier.inspected, kind: 'text' }, null, dig.extract.files).why,
+    ).toContain('no summary');
   });
 });
 
@@ -65,10 +100,27 @@ describe('a person’s word', () => {
     const text = `x\n${Array.from({ length: 60 }, (_, i) => (i % 3 === 0 ? words[i % 4] : String(i))).join('\n')}\n`;
     const dig = new Inspector(await readExtract([{ source: sourceOf('x.csv', text) }]));
     expect(dig.named('x')?.written.storage).toBe('text');
-    expect(dig.asKind('x', 'continuous')).toMatchObject({ written: { storage: 'integer' }, counts: { unreadable: 20, valid: 40 } });
+    expect(dig.asKind('x', 'continuous')).toMatchObject({
+      written: { storage: 'integer' },
+      counts: { unreadable: 20, valid: 40 },
+    });
     expect(dig.named('x')?.written.storage).toBe('text');
-    dig.lay(foldLog([entry({ type: 'declare-missing', variables: ['x'], codes: words.map((code) => ({ code, reason: 'other' as const })), rule: null }), entry({ type: 'confirm-kind', kinds: [{ variable: 'x', kind: 'continuous' }] }, 2)]));
-    expect(dig.named('x')).toMatchObject({ kind: 'continuous', written: { storage: 'integer' }, counts: { unreadable: 0, missing: 20, valid: 40 } });
+    dig.lay(
+      foldLog([
+        entry({
+          type: 'declare-missing',
+          variables: ['x'],
+          codes: words.map((code) => ({ code, reason: 'other' as const })),
+          rule: null,
+        }),
+        entry({ type: 'confirm-kind', kinds: [{ variable: 'x', kind: 'continuous' }] }, 2),
+      ]),
+    );
+    expect(dig.named('x')).toMatchObject({
+      kind: 'continuous',
+      written: { storage: 'integer' },
+      counts: { unreadable: 0, missing: 20, valid: 40 },
+    });
     dig.lay(foldLog([]));
     expect(dig.named('x')).toMatchObject({ written: { storage: 'text' }, counts: { valid: 60 } });
   });
@@ -76,7 +128,12 @@ describe('a person’s word', () => {
   it('orders categories, and frequencies follow', async () => {
     const dig = await made();
     dig.lay(foldLog([entry({ type: 'order-codes', variables: ['tier'], codes: ['low', 'mid', 'high'] })]));
-    expect(dig.document().variables.find(({ name }) => name === 'tier')?.frequencies.map(({ code }) => code)).toEqual(['low', 'mid', 'high']);
+    expect(
+      dig
+        .document()
+        .variables.find(({ name }) => name === 'tier')
+        ?.frequencies.map(({ code }) => code),
+    ).toEqual(['low', 'mid', 'high']);
   });
 
   it('labels a variable anew, the archive’s label kept beside', async () => {

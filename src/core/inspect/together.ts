@@ -9,7 +9,14 @@ import { weightsOf, type Weighting } from './weighted';
 /** Several variables of one list of codes as one table: items down, codes across. */
 export interface Battery {
   codes: { code: string; label: string | null }[];
-  items: { name: string; label: string | null; valid: number; counts: number[]; mean: number | null; odd: string | null }[];
+  items: {
+    name: string;
+    label: string | null;
+    valid: number;
+    counts: number[];
+    mean: number | null;
+    odd: string | null;
+  }[];
 }
 
 /** How far an item's answers may be from the others', as half the sum of absolute differences of shares, before it is odd. */
@@ -22,28 +29,50 @@ export function batteryOf(all: readonly Inspected[]): Battery | null {
   const lists = new Set(all.map(codeListOf));
   const levels = all.map(({ levels: found }) => validOf(found).levels);
   const codes = new Map<string, string | null>();
-  for (const level of [...levels].sort((a, b) => b.length - a.length).flat()) if (!codes.has(level.code) || codes.get(level.code) === null) codes.set(level.code, level.label);
+  for (const level of [...levels].sort((a, b) => b.length - a.length).flat())
+    if (!codes.has(level.code) || codes.get(level.code) === null) codes.set(level.code, level.label);
   const most = Math.max(...levels.map(({ length }) => length));
   // Lists that differ by a code or two that some did not use are one list.
   if (lists.size > 1 && codes.size > most + 2) return null;
-  const order = [...codes.keys()].sort((a, b) => (Number(a) - Number(b) || (a < b ? -1 : 1)));
+  const order = [...codes.keys()].sort((a, b) => Number(a) - Number(b) || (a < b ? -1 : 1));
   const items = all.map(({ name, label }, i) => {
     const byCode = new Map(levels[i].map((level) => [level.code, level]));
     const counts = order.map((code) => byCode.get(code)?.count ?? 0);
     const numbers = levels[i].every(({ value }) => value !== null);
     const valid = counts.reduce((sum, count) => sum + count, 0);
-    return { name, label, valid, counts, mean: numbers && valid ? moments(validOf(all[i].levels)).mean : null, odd: null as string | null };
+    return {
+      name,
+      label,
+      valid,
+      counts,
+      mean: numbers && valid ? moments(validOf(all[i].levels)).mean : null,
+      odd: null as string | null,
+    };
   });
-  const share = (item: (typeof items)[number]): number[] => item.counts.map((count) => count / Math.max(1, item.valid));
+  const share = (item: (typeof items)[number]): number[] =>
+    item.counts.map((count) => count / Math.max(1, item.valid));
   for (const item of items) {
     const others = items.filter((other) => other !== item && other.valid > 0);
     if (others.length < 2 || item.valid === 0) continue;
-    const usual = order.map((_, c) => others.reduce((sum, other) => sum + share(other)[c], 0) / others.length);
+    const usual = order.map(
+      (_, c) => others.reduce((sum, other) => sum + share(other)[c], 0) / others.length,
+    );
     const distance = share(item).reduce((sum, x, c) => sum + Math.abs(x - usual[c]), 0) / 2;
     const own = new Set(levels[all.findIndex(({ name }) => name === item.name)].map(({ code }) => code));
-    const lacks = order.filter((code, c) => !own.has(code) && usual[c] > 0.02 && others.filter(({ counts }) => counts[c] > 0).length > others.length / 2);
+    const lacks = order.filter(
+      (code, c) =>
+        !own.has(code) &&
+        usual[c] > 0.02 &&
+        others.filter(({ counts }) => counts[c] > 0).length > others.length / 2,
+    );
     const extra = order.filter((code, c) => own.has(code) && usual[c] === 0);
-    if (lacks.length || extra.length) item.odd = [lacks.length && `nobody gave ${lacks.join(', ')}`, extra.length && `only here ${extra.join(', ')}`].filter(Boolean).join('; ');
+    if (lacks.length || extra.length)
+      item.odd = [
+        lacks.length && `nobody gave ${lacks.join(', ')}`,
+        extra.length && `only here ${extra.join(', ')}`,
+      ]
+        .filter(Boolean)
+        .join('; ');
     else if (distance > ODD) item.odd = 'answered otherwise than the rest';
   }
   return { codes: order.map((code) => ({ code, label: codes.get(code) ?? null })), items };
@@ -55,7 +84,21 @@ export interface Grouped {
   kind: Kind;
   by: string;
   codes: { code: string; label: string | null }[];
-  groups: { code: string; label: string | null; rows: number; valid: number; base: number; counts: number[]; mean: number | null; sd: number | null; min: number | null; q1: number | null; median: number | null; q3: number | null; max: number | null }[];
+  groups: {
+    code: string;
+    label: string | null;
+    rows: number;
+    valid: number;
+    base: number;
+    counts: number[];
+    mean: number | null;
+    sd: number | null;
+    min: number | null;
+    q1: number | null;
+    median: number | null;
+    q3: number | null;
+    max: number | null;
+  }[];
   /** The weight by which counts and figures are weighted; rows and valid rows never are. */
   weight: string | null;
   /** Groups beyond those shown. */
@@ -67,16 +110,35 @@ const MOST_GROUPS = 30;
 const MOST_CODES = 12;
 
 /** The summary of one variable within the levels of another, or within the files where `by` is `null`. */
-export function groupedBy(variable: Variable, inspected: Inspected, by: { variable: Variable; inspected: Inspected } | null, files: readonly { name: string; wave?: string; rows: number }[], weighting: Weighting | null = null, aside: ReadonlySet<number> = new Set()): Grouped {
+export function groupedBy(
+  variable: Variable,
+  inspected: Inspected,
+  by: { variable: Variable; inspected: Inspected } | null,
+  files: readonly { name: string; wave?: string; rows: number }[],
+  weighting: Weighting | null = null,
+  aside: ReadonlySet<number> = new Set(),
+): Grouped {
   const { kind, levels, name } = inspected;
-  const none = { variable: name, kind, by: by?.inspected.name ?? 'file', codes: [], groups: [], weight: weighting?.inspected.name ?? null, more: 0 };
-  if (!isCategorical(kind) && !isMeasure(kind)) return { ...none, why: `${kind} has no summary that could be set side by side` };
+  const none = {
+    variable: name,
+    kind,
+    by: by?.inspected.name ?? 'file',
+    codes: [],
+    groups: [],
+    weight: weighting?.inspected.name ?? null,
+    more: 0,
+  };
+  if (!isCategorical(kind) && !isMeasure(kind))
+    return { ...none, why: `${kind} has no summary that could be set side by side` };
   const valid = validOf(levels).levels;
   const levelOf = textIndex(valid);
   const groups = groupsOf(by, files);
-  if (by && groups.length > 200) return { ...none, why: `${by.inspected.name} has ${groups.length} levels: too many to be groups` };
+  if (by && groups.length > 200)
+    return { ...none, why: `${by.inspected.name} has ${groups.length} levels: too many to be groups` };
   const shown = groups.slice(0, MOST_GROUPS);
-  const groupOfText = by ? new Map(shown.flatMap(({ texts }, g) => texts.map((text) => [text, g] as const))) : null;
+  const groupOfText = by
+    ? new Map(shown.flatMap(({ texts }, g) => texts.map((text) => [text, g] as const)))
+    : null;
   const counts = shown.map(() => new Float64Array(valid.length));
   const rows = shown.map(() => 0);
   const validRows = shown.map(() => 0);
@@ -85,16 +147,26 @@ export function groupedBy(variable: Variable, inspected: Inspected, by: { variab
   const column = variable.column;
   const codes = column.form === 'dictionary' ? column.texts.map((text) => levelOf.get(text) ?? -1) : null;
   const groupColumn = by?.variable.column;
-  const groupCodes = groupColumn?.form === 'dictionary' && groupOfText ? groupColumn.texts.map((text) => groupOfText.get(text) ?? -1) : null;
+  const groupCodes =
+    groupColumn?.form === 'dictionary' && groupOfText
+      ? groupColumn.texts.map((text) => groupOfText.get(text) ?? -1)
+      : null;
   let file = 0;
   let end = files[0]?.rows ?? column.rows;
   for (let row = 0; row < column.rows; row++) {
     while (!by && row >= end && file < files.length - 1) end += files[++file].rows;
     if (aside.size > 0 && aside.has(row)) continue;
-    const group = !by ? file : groupCodes && groupColumn?.form === 'dictionary' ? groupCodes[groupColumn.codes[row]] : (groupOfText?.get(groupColumn?.text(row) ?? '') ?? -1);
+    const group = !by
+      ? file
+      : groupCodes && groupColumn?.form === 'dictionary'
+        ? groupCodes[groupColumn.codes[row]]
+        : (groupOfText?.get(groupColumn?.text(row) ?? '') ?? -1);
     if (group < 0 || group >= shown.length) continue;
     rows[group]++;
-    const level = codes && column.form === 'dictionary' ? codes[column.codes[row]] : (levelOf.get(column.text(row)) ?? -1);
+    const level =
+      codes && column.form === 'dictionary'
+        ? codes[column.codes[row]]
+        : (levelOf.get(column.text(row)) ?? -1);
     if (level < 0) continue;
     validRows[group]++;
     const weight = weightOf ? weightOf(row) : 1;
@@ -106,25 +178,58 @@ export function groupedBy(variable: Variable, inspected: Inspected, by: { variab
   const kept = measure ? [] : valid.map((level, i) => ({ level, i })).slice(0, MOST_CODES);
   const values = Float64Array.from(valid, ({ value }) => value ?? NaN);
   return {
-    ...none, why: null, more: groups.length - shown.length,
+    ...none,
+    why: null,
+    more: groups.length - shown.length,
     codes: kept.map(({ level: { code, label } }) => ({ code, label })),
     groups: shown.map(({ code, label }, g) => {
       const weighed = { values, counts: counts[g] };
       const n = positive[g];
-      const ranked = measure && n > 0 ? { values: values.filter((_, i) => counts[g][i] > 0), counts: counts[g].filter((count) => count > 0) } : null;
-      const { mean, sd } = measure && n > 0 ? (weightOf ? weightedMoments(weighed, n) : moments(weighed)) : { mean: null, sd: null };
-      const at = (p: number): number | null => ranked && (weightOf ? weightedQuantile(ranked, n, p) : quantile(ranked, p));
+      const ranked =
+        measure && n > 0
+          ? {
+              values: values.filter((_, i) => counts[g][i] > 0),
+              counts: counts[g].filter((count) => count > 0),
+            }
+          : null;
+      const { mean, sd } =
+        measure && n > 0
+          ? weightOf
+            ? weightedMoments(weighed, n)
+            : moments(weighed)
+          : { mean: null, sd: null };
+      const at = (p: number): number | null =>
+        ranked && (weightOf ? weightedQuantile(ranked, n, p) : quantile(ranked, p));
       return {
-        code, label, rows: rows[g], valid: validRows[g], base: counts[g].reduce((sum, count) => sum + count, 0), counts: kept.map(({ i }) => counts[g][i]), mean, sd,
-        min: ranked ? ranked.values[0] : null, q1: at(0.25), median: at(0.5), q3: at(0.75), max: ranked ? ranked.values[ranked.values.length - 1] : null,
+        code,
+        label,
+        rows: rows[g],
+        valid: validRows[g],
+        base: counts[g].reduce((sum, count) => sum + count, 0),
+        counts: kept.map(({ i }) => counts[g][i]),
+        mean,
+        sd,
+        min: ranked ? ranked.values[0] : null,
+        q1: at(0.25),
+        median: at(0.5),
+        q3: at(0.75),
+        max: ranked ? ranked.values[ranked.values.length - 1] : null,
       };
     }),
   };
 }
 
-const textIndex = (levels: readonly Level[]): Map<string, number> => new Map(levels.flatMap((level, i) => spellingsOf(level).map((text) => [text, i] as const)));
+const textIndex = (levels: readonly Level[]): Map<string, number> =>
+  new Map(levels.flatMap((level, i) => spellingsOf(level).map((text) => [text, i] as const)));
 
-function groupsOf(by: { inspected: Inspected } | null, files: readonly { name: string; wave?: string }[]): { code: string; label: string | null; texts: readonly string[] }[] {
+function groupsOf(
+  by: { inspected: Inspected } | null,
+  files: readonly { name: string; wave?: string }[],
+): { code: string; label: string | null; texts: readonly string[] }[] {
   if (!by) return files.map(({ name, wave }) => ({ code: wave ?? name, label: null, texts: [] }));
-  return validOf(by.inspected.levels).levels.map((level) => ({ code: level.code, label: level.label, texts: spellingsOf(level) }));
+  return validOf(by.inspected.levels).levels.map((level) => ({
+    code: level.code,
+    label: level.label,
+    texts: spellingsOf(level),
+  }));
 }

@@ -22,7 +22,13 @@ export interface Weighted {
   /** Rows left out because their weight is blank, negative or no number. */
   without: number;
   /** Figures that the kind admits; `null` where it admits none. */
-  statistics: { mean: number | null; sd: number | null; q1: number | null; median: number | null; q3: number | null } | null;
+  statistics: {
+    mean: number | null;
+    sd: number | null;
+    q1: number | null;
+    median: number | null;
+    q3: number | null;
+  } | null;
 }
 
 /** The weight of a row (zero-based); NaN where it is blank, negative, or no number. */
@@ -40,11 +46,17 @@ export function weightsOf({ variable: { column }, inspected }: Weighting): (row:
  * Σw for each code, and the weighted figures; a blank or negative weight leaves its row out.
  * @param aside rows that a person set aside
  */
-export function weightedOf(variable: Variable, inspected: Inspected, weighting: Weighting, aside: ReadonlySet<number>): Weighted {
+export function weightedOf(
+  variable: Variable,
+  inspected: Inspected,
+  weighting: Weighting,
+  aside: ReadonlySet<number>,
+): Weighted {
   const { levels } = inspected.levels;
   const place = new Map(levels.flatMap((level, i) => spellingsOf(level).map((text) => [text, i] as const)));
   const column = variable.column;
-  const levelOf = column.form === 'dictionary' ? Int32Array.from(column.texts, (text) => place.get(text) ?? -1) : null;
+  const levelOf =
+    column.form === 'dictionary' ? Int32Array.from(column.texts, (text) => place.get(text) ?? -1) : null;
   const weightOf = weightsOf(weighting);
   const sums = new Float64Array(levels.length);
   const positive = new Float64Array(levels.length);
@@ -56,24 +68,38 @@ export function weightedOf(variable: Variable, inspected: Inspected, weighting: 
       without++;
       continue;
     }
-    const level = levelOf && column.form === 'dictionary' ? levelOf[column.codes[row]] : (place.get(column.text(row)) ?? -1);
+    const level =
+      levelOf && column.form === 'dictionary'
+        ? levelOf[column.codes[row]]
+        : (place.get(column.text(row)) ?? -1);
     if (level < 0) continue;
     sums[level] += weight;
     if (weight > 0) positive[level]++;
   }
   const isValid = ({ standing }: Level): boolean => standing === 'valid';
-  const total = (of: Float64Array): number => levels.reduce((sum, level, i) => (isValid(level) ? sum + of[i] : sum), 0);
+  const total = (of: Float64Array): number =>
+    levels.reduce((sum, level, i) => (isValid(level) ? sum + of[i] : sum), 0);
   const [valid, rows] = [total(sums), total(positive)];
   return {
-    weight: weighting.inspected.name, valid, rows, without,
-    codes: levels.map((level, i) => ({ code: level.code, sum: sums[i], shareOfValid: isValid(level) && valid > 0 ? sums[i] / valid : null })),
+    weight: weighting.inspected.name,
+    valid,
+    rows,
+    without,
+    codes: levels.map((level, i) => ({
+      code: level.code,
+      sum: sums[i],
+      shareOfValid: isValid(level) && valid > 0 ? sums[i] / valid : null,
+    })),
     statistics: figuresOf(inspected, sums, rows),
   };
 }
 
 function figuresOf({ kind, levels }: Inspected, sums: Float64Array, rows: number): Weighted['statistics'] {
-  const valid = levels.levels.flatMap((level, i) => (level.standing === 'valid' && level.value !== null ? [{ value: level.value, sum: sums[i] }] : []));
-  if (valid.length === 0 || !validOf(levels).ascending || (!isMeasure(kind) && kind !== 'ordinal')) return null;
+  const valid = levels.levels.flatMap((level, i) =>
+    level.standing === 'valid' && level.value !== null ? [{ value: level.value, sum: sums[i] }] : [],
+  );
+  if (valid.length === 0 || !validOf(levels).ascending || (!isMeasure(kind) && kind !== 'ordinal'))
+    return null;
   const weighed = { values: valid.map(({ value }) => value), counts: valid.map(({ sum }) => sum) };
   const [q1, median, q3] = [0.25, 0.5, 0.75].map((p) => weightedQuantile(weighed, rows, p));
   return { ...(isMeasure(kind) ? weightedMoments(weighed, rows) : { mean: null, sd: null }), q1, median, q3 };
@@ -81,5 +107,13 @@ function figuresOf({ kind, levels }: Inspected, sums: Float64Array, rows: number
 
 /** A variable as it would be counted by its weights, for drawing. */
 export function countedBy(inspected: Inspected, { codes }: Weighted): Inspected {
-  return { ...inspected, levels: { ...inspected.levels, levels: inspected.levels.levels.flatMap((level, i) => (codes[i].sum > 0 ? [{ ...level, count: codes[i].sum }] : [])) } };
+  return {
+    ...inspected,
+    levels: {
+      ...inspected.levels,
+      levels: inspected.levels.levels.flatMap((level, i) =>
+        codes[i].sum > 0 ? [{ ...level, count: codes[i].sum }] : [],
+      ),
+    },
+  };
 }

@@ -20,7 +20,14 @@ export interface Handed {
 
 /** What a file, a member of an archive, or a sheet turns out to be. */
 export type Brought = { key: string; name: string; bytes: number; archive: string | null } & (
-  | { what: 'data'; source: ByteSource; look: Look; layout: Layout | null; layoutFrom: string | null; cells: CellGuess }
+  | {
+      what: 'data';
+      source: ByteSource;
+      look: Look;
+      layout: Layout | null;
+      layoutFrom: string | null;
+      cells: CellGuess;
+    }
   | { what: 'codebook'; codebook: Codebook }
   | { what: 'problem'; problem: Problem }
   /** Nothing that is read: a picture or a note in an archive. */
@@ -44,7 +51,12 @@ const MOST_CODES = 500_000;
  * @param memo keeps what was found before, for the next time that something else changes
  * @param marks what a person fixed for cells that leave it open
  */
-export async function bring(handed: readonly Handed[], chosen: ReadonlyMap<string, Partial<Reading>> = new Map(), memo = new Map<string, unknown>(), marks: Marks = {}): Promise<Everything> {
+export async function bring(
+  handed: readonly Handed[],
+  chosen: ReadonlyMap<string, Partial<Reading>> = new Map(),
+  memo = new Map<string, unknown>(),
+  marks: Marks = {},
+): Promise<Everything> {
   const remember = async <T>(key: string, work: () => Promise<T>): Promise<T> => {
     const known = memo.get(key) as Promise<T> | undefined;
     if (known) return known;
@@ -61,7 +73,14 @@ export async function bring(handed: readonly Handed[], chosen: ReadonlyMap<strin
       notices.push(...odd);
       texts.push(...members);
     } catch (cause) {
-      brought.push({ key: one.key, name: one.source.name, bytes: one.source.bytes, archive: null, what: 'problem', problem: problemOf(cause, one.source.name) });
+      brought.push({
+        key: one.key,
+        name: one.source.name,
+        bytes: one.source.bytes,
+        archive: null,
+        what: 'problem',
+        problem: problemOf(cause, one.source.name),
+      });
     }
   }
   const rest: typeof texts = [];
@@ -69,7 +88,9 @@ export async function bring(handed: readonly Handed[], chosen: ReadonlyMap<strin
     const { key, source, archive } = one;
     const base = { key, name: source.name, bytes: source.bytes, archive };
     try {
-      const codebook = chosen.get(key)?.form ? null : await remember(`document ${key}`, () => documentOf(source));
+      const codebook = chosen.get(key)?.form
+        ? null
+        : await remember(`document ${key}`, () => documentOf(source));
       if (codebook) brought.push({ ...base, what: 'codebook', codebook });
       else rest.push(one);
     } catch (cause) {
@@ -82,54 +103,116 @@ export async function bring(handed: readonly Handed[], chosen: ReadonlyMap<strin
     const base = { key, name: source.name, bytes: source.bytes, archive };
     const choice = chosen.get(key) ?? {};
     try {
-      const fit = await remember(`layout ${key} ${layouts.map(({ from }) => from).join('|')}`, () => fitting(source, layouts, choice.form === 'fixed-width'));
+      const fit = await remember(`layout ${key} ${layouts.map(({ from }) => from).join('|')}`, () =>
+        fitting(source, layouts, choice.form === 'fixed-width'),
+      );
       const layout = fit?.layout ?? null;
-      const look = await remember(`look ${key} ${fit?.from ?? ''} ${JSON.stringify(choice)}`, () => lookAt(source, choice, layout));
+      const look = await remember(`look ${key} ${fit?.from ?? ''} ${JSON.stringify(choice)}`, () =>
+        lookAt(source, choice, layout),
+      );
       const cells = guessCells(look.names, look.rows.slice(0, CELL_ROWS), marks);
-      found.push({ ...base, what: 'data', source, look, layout, layoutFrom: look.reading.form === 'fixed-width' ? (fit?.from ?? null) : null, cells });
+      found.push({
+        ...base,
+        what: 'data',
+        source,
+        look,
+        layout,
+        layoutFrom: look.reading.form === 'fixed-width' ? (fit?.from ?? null) : null,
+        cells,
+      });
     } catch (cause) {
       const problem = problemOf(cause, source.name);
       // Archives carry pictures, documents and notes along; they are no reason to refuse anything.
-      found.push(archive ? { ...base, what: 'passed', says: problem.says } : { ...base, what: 'problem', problem });
+      found.push(
+        archive ? { ...base, what: 'passed', says: problem.says } : { ...base, what: 'problem', problem },
+      );
     }
   }
   const tables = await Promise.all(found.map((one) => asCodeTable(one, found, chosen, remember)));
   for (const [i, one] of found.entries()) {
-    if (tables[i]) brought.push({ key: one.key, name: one.name, bytes: one.bytes, archive: one.archive, what: 'codebook', codebook: tables[i] });
-    else if (one.what === 'data' && one.archive && !isTable(one.look) && found.some((other) => other.what === 'data' && isTable(other.look))) {
-      brought.push({ key: one.key, name: one.name, bytes: one.bytes, archive: one.archive, what: 'passed', says: 'it holds no table' });
+    if (tables[i])
+      brought.push({
+        key: one.key,
+        name: one.name,
+        bytes: one.bytes,
+        archive: one.archive,
+        what: 'codebook',
+        codebook: tables[i],
+      });
+    else if (
+      one.what === 'data' &&
+      one.archive &&
+      !isTable(one.look) &&
+      found.some((other) => other.what === 'data' && isTable(other.look))
+    ) {
+      brought.push({
+        key: one.key,
+        name: one.name,
+        bytes: one.bytes,
+        archive: one.archive,
+        what: 'passed',
+        says: 'it holds no table',
+      });
     } else brought.push(one);
   }
-  for (const one of [...brought]) if (one.what === 'data' && one.look.reading.form === 'workbook') brought.push(...(await remember(`sheets ${one.key}`, () => sheetCodebooks(one))));
+  for (const one of [...brought])
+    if (one.what === 'data' && one.look.reading.form === 'workbook')
+      brought.push(...(await remember(`sheets ${one.key}`, () => sheetCodebooks(one))));
   // In the order in which they were handed over.
-  const place = (key: string): number => handed.findIndex((one) => key === one.key || key.startsWith(`${one.key}/`));
+  const place = (key: string): number =>
+    handed.findIndex((one) => key === one.key || key.startsWith(`${one.key}/`));
   return { brought: brought.sort((a, b) => place(a.key) - place(b.key)), notices };
 }
 
 /** Whether what was looked at has columns: prose has rows of every width, or one cell each. */
 const isTable = ({ names, rows, reading }: Look): boolean =>
-  names.length > 1 && (reading.form !== 'delimited' || rows.filter((row) => row.length === names.length).length >= rows.length * 0.7);
+  names.length > 1 &&
+  (reading.form !== 'delimited' ||
+    rows.filter((row) => row.length === names.length).length >= rows.length * 0.7);
 
-async function unarchive({ key, source }: Handed): Promise<{ members: (Handed & { archive: string | null })[]; notices: string[] }> {
+async function unarchive({
+  key,
+  source,
+}: Handed): Promise<{ members: (Handed & { archive: string | null })[]; notices: string[] }> {
   const { bytes } = await firstBytes(source.open(), 1 << 16);
   const own = { members: [{ key, source, archive: null }], notices: [] };
   if (!isZip(bytes)) return own;
   const start = new TextDecoder('latin1').decode(bytes);
   if (/xl\/(workbook\.xml|worksheets|_rels|styles|theme)|\[Content_Types\]\.xml/.test(start)) {
-    if (start.includes('word/') || start.includes('ppt/')) throw new InputError({ file: source.name, says: 'this is a text document or a presentation, and no table; save its table as delimited text' });
+    if (start.includes('word/') || start.includes('ppt/'))
+      throw new InputError({
+        file: source.name,
+        says: 'this is a text document or a presentation, and no table; save its table as delimited text',
+      });
     return own;
   }
-  if (start.includes('mimetypeapplication/vnd.oasis')) throw new InputError({ file: source.name, says: 'this is an OpenDocument file; save it as a workbook (.xlsx) or as delimited text' });
+  if (start.includes('mimetypeapplication/vnd.oasis'))
+    throw new InputError({
+      file: source.name,
+      says: 'this is an OpenDocument file; save it as a workbook (.xlsx) or as delimited text',
+    });
   const { members, notices } = await openZip(source);
   if (members.some(({ name }) => name === 'workbook.xml')) return own;
-  return { members: members.map((member) => ({ key: `${key}/${member.name}`, source: member, archive: source.name })), notices: notices.map((says) => `${source.name}: ${says}`) };
+  return {
+    members: members.map((member) => ({
+      key: `${key}/${member.name}`,
+      source: member,
+      archive: source.name,
+    })),
+    notices: notices.map((says) => `${source.name}: ${says}`),
+  };
 }
 
 /** The codebook that a file is, if it is a document in XML or JSON. */
 async function documentOf(source: ByteSource): Promise<Codebook | null> {
   const plain = await unpacked(source);
   const { bytes } = await firstBytes(plain.open(), 1 << 16);
-  const wide = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : 'utf-8';
+  const wide =
+    bytes[0] === 0xff && bytes[1] === 0xfe
+      ? 'utf-16le'
+      : bytes[0] === 0xfe && bytes[1] === 0xff
+        ? 'utf-16be'
+        : 'utf-8';
   const form = mayBeDocument(new TextDecoder(wide).decode(bytes));
   return form && readDocument(plain, form);
 }
@@ -140,12 +223,18 @@ interface Located {
 }
 
 function layoutOf({ name: from, entries }: Codebook): Located[] {
-  const layout = entries.flatMap(({ name, location }) => (location ? [{ name, ...location }] : [])).sort((a, b) => a.start - b.start);
+  const layout = entries
+    .flatMap(({ name, location }) => (location ? [{ name, ...location }] : []))
+    .sort((a, b) => a.start - b.start);
   return layout.length ? [{ layout, from }] : [];
 }
 
 /** The layout that the first lines of a text fit. @param any take the first one whatever the lines say */
-async function fitting(source: ByteSource, layouts: readonly Located[], any: boolean): Promise<Located | null> {
+async function fitting(
+  source: ByteSource,
+  layouts: readonly Located[],
+  any: boolean,
+): Promise<Located | null> {
   if (layouts.length === 0) return null;
   const { bytes } = await firstBytes((await unpacked(source)).open(), 1 << 16);
   if (notText(bytes)) return null;
@@ -156,7 +245,12 @@ async function fitting(source: ByteSource, layouts: readonly Located[], any: boo
 type Remember = <T>(key: string, work: () => Promise<T>) => Promise<T>;
 
 /** The codebook that a delimited file is, if it is a table of variable, code and label. */
-async function asCodeTable(one: Brought, all: readonly Brought[], chosen: ReadonlyMap<string, Partial<Reading>>, remember: Remember): Promise<Codebook | null> {
+async function asCodeTable(
+  one: Brought,
+  all: readonly Brought[],
+  chosen: ReadonlyMap<string, Partial<Reading>>,
+  remember: Remember,
+): Promise<Codebook | null> {
   if (one.what !== 'data' || one.look.reading.form !== 'delimited' || chosen.get(one.key)?.form) return null;
   const { look, source } = one;
   const others = all.flatMap((other) => (other !== one && other.what === 'data' ? other.look.names : []));
@@ -164,11 +258,26 @@ async function asCodeTable(one: Brought, all: readonly Brought[], chosen: Readon
   if (!looksLikeCodeTable(look.names, look.rows, known)) return null;
   return remember(`table ${one.key} ${JSON.stringify(look.reading)}`, async () => {
     const rows: string[][] = [];
-    await readDelimited(source, look.reading, { names: () => undefined, rows: (batch) => rows.push(...batch), spans: ({ bytes, starts, ends, rows: count }) => {
-      const width = look.names.length;
-      const text = new TextDecoder();
-      for (let row = 0; row < count; row++) rows.push(Array.from({ length: width }, (_, c) => text.decode(bytes.subarray(starts[row * width + c], ends[row * width + c]))));
-    } }, {}, MOST_CODES);
+    await readDelimited(
+      source,
+      look.reading,
+      {
+        names: () => undefined,
+        rows: (batch) => rows.push(...batch),
+        spans: ({ bytes, starts, ends, rows: count }) => {
+          const width = look.names.length;
+          const text = new TextDecoder();
+          for (let row = 0; row < count; row++)
+            rows.push(
+              Array.from({ length: width }, (_, c) =>
+                text.decode(bytes.subarray(starts[row * width + c], ends[row * width + c])),
+              ),
+            );
+        },
+      },
+      {},
+      MOST_CODES,
+    );
     return readCodeTable(source.name, look.names, rows);
   });
 }
@@ -181,7 +290,16 @@ async function sheetCodebooks(one: Extract<Brought, { what: 'data' }>): Promise<
     const { names, rows } = lookAtSheet(one.name, sheets, { sheet: sheet.name }, sheet.rows.length, 0);
     if (!looksLikeCodeTable(names, rows, new Set(one.look.names))) return [];
     const name = `${one.name}, sheet ${sheet.name}`;
-    return [{ key: `${one.key}/sheet ${sheet.name}`, name, bytes: one.bytes, archive: null, what: 'codebook', codebook: readCodeTable(name, names, rows) }];
+    return [
+      {
+        key: `${one.key}/sheet ${sheet.name}`,
+        name,
+        bytes: one.bytes,
+        archive: null,
+        what: 'codebook',
+        codebook: readCodeTable(name, names, rows),
+      },
+    ];
   });
 }
 

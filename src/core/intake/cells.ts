@@ -17,7 +17,11 @@ export interface CellGuess {
 }
 
 /** Looks at the cells of some rows, column by column. @param marks what a person fixed for cells that leave it open */
-export function guessCells(names: readonly string[], rows: readonly string[][], fixed: Marks = {}): CellGuess {
+export function guessCells(
+  names: readonly string[],
+  rows: readonly string[][],
+  fixed: Marks = {},
+): CellGuess {
   const marks = new Map<string, string[]>();
   const orders = new Map<string, string[]>();
   const open = { mark: [] as string[], order: [] as string[] };
@@ -27,29 +31,62 @@ export function guessCells(names: readonly string[], rows: readonly string[][], 
     const texts = rows.map((row) => row[column] ?? '');
     const tally = tallyTexts(texts);
     const written = inferStorage(tally);
-    columns.push(inWords(fixed.decimal || fixed.order ? inferStorage(tally, { mark: fixed.decimal, order: fixed.order }) : written));
+    columns.push(
+      inWords(
+        fixed.decimal || fixed.order
+          ? inferStorage(tally, { mark: fixed.decimal, order: fixed.order })
+          : written,
+      ),
+    );
     for (const text of texts) {
       if (isBlank(text) || !isMarker(text)) continue;
       // A word such as "none" may be an answer among words; beside numbers and dates it is not.
-      if (written.storage === 'text' && !/^[^\p{L}]+$|^n\W?a\W?$|null|nan|^<na>$|^\\n$/iu.test(text.trim())) continue;
+      if (written.storage === 'text' && !/^[^\p{L}]+$|^n\W?a\W?$|null|nan|^<na>$|^\\n$/iu.test(text.trim()))
+        continue;
       const found = markers.get(text.trim()) ?? { count: 0, columns: new Set<number>() };
       found.count++;
       found.columns.add(column);
       markers.set(text.trim(), found);
     }
     if (written.open === 'decimal-mark') open.mark.push(name);
-    else if (written.storage === 'decimal') marks.set(written.numberForm.decimal, [...(marks.get(written.numberForm.decimal) ?? []), name]);
+    else if (written.storage === 'decimal')
+      marks.set(written.numberForm.decimal, [...(marks.get(written.numberForm.decimal) ?? []), name]);
     if (written.open === 'date-order') open.order.push(name);
-    else if ((written.storage === 'date' || written.storage === 'datetime') && (written.dateForm === 'dmy' || written.dateForm === 'mdy')) orders.set(written.dateForm, [...(orders.get(written.dateForm) ?? []), name]);
+    else if (
+      (written.storage === 'date' || written.storage === 'datetime') &&
+      (written.dateForm === 'dmy' || written.dateForm === 'mdy')
+    )
+      orders.set(written.dateForm, [...(orders.get(written.dateForm) ?? []), name]);
   });
-  const said = (found: ReadonlyMap<string, string[]>, words: Record<string, string>, undecided: readonly string[]): string =>
-    [...[...found].map(([key, columns]) => `${words[key]} in ${columns.length === 1 ? columns[0] : `${columns.length} columns`}`), ...(undecided.length ? [undecided.length === 1 ? `${undecided[0]} leaves it open` : `${undecided.length} columns leave it open`] : [])].join(', ');
+  const said = (
+    found: ReadonlyMap<string, string[]>,
+    words: Record<string, string>,
+    undecided: readonly string[],
+  ): string =>
+    [
+      ...[...found].map(
+        ([key, columns]) =>
+          `${words[key]} in ${columns.length === 1 ? columns[0] : `${columns.length} columns`}`,
+      ),
+      ...(undecided.length
+        ? [
+            undecided.length === 1
+              ? `${undecided[0]} leaves it open`
+              : `${undecided.length} columns leave it open`,
+          ]
+        : []),
+    ].join(', ');
   return {
     decimal: marks.size === 1 ? ([...marks.keys()][0] as '.' | ',') : null,
-    decimalBecause: said(marks, { '.': 'a point', ',': 'a comma' }, open.mark) || 'the rows looked at hold no decimals',
+    decimalBecause:
+      said(marks, { '.': 'a point', ',': 'a comma' }, open.mark) || 'the rows looked at hold no decimals',
     order: orders.size === 1 ? ([...orders.keys()][0] as 'dmy' | 'mdy') : null,
-    orderBecause: said(orders, { dmy: 'the day first', mdy: 'the month first' }, open.order) || 'the rows looked at hold no such dates',
-    markers: [...markers].map(([text, { count, columns }]) => ({ text, count, columns: columns.size })).sort((a, b) => b.count - a.count),
+    orderBecause:
+      said(orders, { dmy: 'the day first', mdy: 'the month first' }, open.order) ||
+      'the rows looked at hold no such dates',
+    markers: [...markers]
+      .map(([text, { count, columns }]) => ({ text, count, columns: columns.size }))
+      .sort((a, b) => b.count - a.count),
     columns,
   };
 }
@@ -57,11 +94,18 @@ export function guessCells(names: readonly string[], rows: readonly string[][], 
 /** How cells are written, as one reads it under a column's name. */
 function inWords({ storage, numberForm, dateForm }: Written): string {
   switch (storage) {
-    case 'integer': return 'whole numbers';
-    case 'decimal': return numberForm.decimal === ',' ? 'decimals, comma' : 'decimals';
-    case 'date': case 'datetime': return `${storage === 'date' ? 'dates' : 'dates with times'}${dateForm === 'dmy' ? ', day first' : dateForm === 'mdy' ? ', month first' : dateForm === 'month' ? ', months' : ''}`;
-    case 'time': return 'times of day';
-    case 'empty': return 'nothing';
-    case 'text': return 'text';
+    case 'integer':
+      return 'whole numbers';
+    case 'decimal':
+      return numberForm.decimal === ',' ? 'decimals, comma' : 'decimals';
+    case 'date':
+    case 'datetime':
+      return `${storage === 'date' ? 'dates' : 'dates with times'}${dateForm === 'dmy' ? ', day first' : dateForm === 'mdy' ? ', month first' : dateForm === 'month' ? ', months' : ''}`;
+    case 'time':
+      return 'times of day';
+    case 'empty':
+      return 'nothing';
+    case 'text':
+      return 'text';
   }
 }

@@ -31,60 +31,107 @@ export interface Choices {
  * order, those that only later files have come last. Columns meet by name, without regard to case where that is clear.
  * @throws InputError naming file and place; nothing of the extract is kept then
  */
-export async function readExtract(files: readonly FileToRead[], control: Control = {}, { part = null, marks, waveFrom = 'found' }: Choices = {}): Promise<Extract> {
+export async function readExtract(
+  files: readonly FileToRead[],
+  control: Control = {},
+  { part = null, marks, waveFrom = 'found' }: Choices = {},
+): Promise<Extract> {
   const wanted = part?.names ? new Set(part.names) : null;
   const builders = new Map<string, ColumnBuilder>();
   const declared = new Map<string, Storage | undefined>();
   const sources: FileSource[] = [];
   let rows = 0;
   for (const { source, reading, look: seen, layout = null, wave } of files) {
-    const look = seen ?? await lookAt(source, reading, layout);
+    const look = seen ?? (await lookAt(source, reading, layout));
     const notices: Notice[] = [];
     let names: string[] = [];
     let width = 0;
     let columns: { builder: ColumnBuilder; index: number }[] = [];
-    const read = await readFile(source, look.reading, layout, {
-      names(found, types) {
-        const met = found.map((name) => meet(name, found, builders));
-        met.forEach((name, i) => {
-          if (name !== found[i] && !names.includes(name)) notices.push({ says: `${found[i]} is taken for ${name}, as the first file writes it` });
-        });
-        names = met;
-        width = found.length;
-        met.forEach((name, i) => {
-          if (wanted && !wanted.has(name)) return;
-          if (!builders.has(name)) builders.set(name, blankBuilder(rows));
-          if (types) declared.set(name, declared.has(name) && declared.get(name) !== types[i] ? undefined : types[i]);
-        });
-        columns = met.flatMap((name, index) => {
-          const builder = builders.get(name);
-          return builder ? [{ builder, index }] : [];
-        });
+    const read = await readFile(
+      source,
+      look.reading,
+      layout,
+      {
+        names(found, types) {
+          const met = found.map((name) => meet(name, found, builders));
+          met.forEach((name, i) => {
+            if (name !== found[i] && !names.includes(name))
+              notices.push({ says: `${found[i]} is taken for ${name}, as the first file writes it` });
+          });
+          names = met;
+          width = found.length;
+          met.forEach((name, i) => {
+            if (wanted && !wanted.has(name)) return;
+            if (!builders.has(name)) builders.set(name, blankBuilder(rows));
+            if (types)
+              declared.set(
+                name,
+                declared.has(name) && declared.get(name) !== types[i] ? undefined : types[i],
+              );
+          });
+          columns = met.flatMap((name, index) => {
+            const builder = builders.get(name);
+            return builder ? [{ builder, index }] : [];
+          });
+        },
+        rows(batch) {
+          for (const { builder, index } of columns) builder.pushFrom(batch, index);
+          rows += batch.length;
+        },
+        spans({ bytes, starts, ends, rows: found }) {
+          for (const { builder, index } of columns)
+            builder.pushSpans(bytes, starts, ends, index, width, found);
+          rows += found;
+        },
       },
-      rows(batch) {
-        for (const { builder, index } of columns) builder.pushFrom(batch, index);
-        rows += batch.length;
-      },
-      spans({ bytes, starts, ends, rows: found }) {
-        for (const { builder, index } of columns) builder.pushSpans(bytes, starts, ends, index, width, found);
-        rows += found;
-      },
-    }, { ...control, progress: (file, bytes) => control.progress?.(file, bytes, rows) }, part?.rows ?? null);
+      { ...control, progress: (file, bytes) => control.progress?.(file, bytes, rows) },
+      part?.rows ?? null,
+    );
     for (const builder of builders.values()) if (builder.rows < rows) builder.pushBlank(rows - builder.rows);
     sources.push({
-      name: source.name, bytes: source.bytes, rows: read.rows, columns: read.columns, form: look.reading.form,
-      encoding: read.encoding, delimiter: look.reading.form === 'delimited' ? look.reading.delimiter : null, header: look.reading.header || look.reading.form === 'json' || look.reading.form === 'parquet',
-      ...(read.sheet === undefined ? {} : { sheet: read.sheet }), ...(wave === undefined ? {} : { wave }), ...(read.partial ? { partial: true } : {}), ...(read.lines ? { lines: read.lines } : {}),
-      names, notices: [...notices, ...read.notices],
+      name: source.name,
+      bytes: source.bytes,
+      rows: read.rows,
+      columns: read.columns,
+      form: look.reading.form,
+      encoding: read.encoding,
+      delimiter: look.reading.form === 'delimited' ? look.reading.delimiter : null,
+      header: look.reading.header || look.reading.form === 'json' || look.reading.form === 'parquet',
+      ...(read.sheet === undefined ? {} : { sheet: read.sheet }),
+      ...(wave === undefined ? {} : { wave }),
+      ...(read.partial ? { partial: true } : {}),
+      ...(read.lines ? { lines: read.lines } : {}),
+      names,
+      notices: [...notices, ...read.notices],
     });
   }
-  if (builders.size === 0) throw new InputError({ file: files[0]?.source.name ?? 'the files', says: `none of the wanted variables is there (${[...(wanted ?? [])].slice(0, 5).join(', ')}); check their names` });
-  const variables = [...builders].map(([name, builder], i): Variable => ({ name, position: i + 1, column: builder.finish(), entry: null, ...(declared.get(name) ? { declared: declared.get(name) } : {}) }));
+  if (builders.size === 0)
+    throw new InputError({
+      file: files[0]?.source.name ?? 'the files',
+      says: `none of the wanted variables is there (${[...(wanted ?? [])].slice(0, 5).join(', ')}); check their names`,
+    });
+  const variables = [...builders].map(([name, builder], i): Variable => ({
+    name,
+    position: i + 1,
+    column: builder.finish(),
+    entry: null,
+    ...(declared.get(name) ? { declared: declared.get(name) } : {}),
+  }));
   const partial = part && (part.names !== null || sources.some((file) => file.partial));
-  return nameWaves({
-    name: extractName(sources.map(({ name }) => name)), files: sources, codebooks: [], notices: differencesOf(sources), linkNotices: [], rows, variables,
-    ...(partial ? { part } : {}), ...(marks && (marks.decimal || marks.order) ? { marks } : {}),
-  }, waveFrom);
+  return nameWaves(
+    {
+      name: extractName(sources.map(({ name }) => name)),
+      files: sources,
+      codebooks: [],
+      notices: differencesOf(sources),
+      linkNotices: [],
+      rows,
+      variables,
+      ...(partial ? { part } : {}),
+      ...(marks && (marks.decimal || marks.order) ? { marks } : {}),
+    },
+    waveFrom,
+  );
 }
 
 /** The known column that a name means: itself, or the one that differs only by case. */
@@ -92,7 +139,9 @@ function meet(name: string, all: readonly string[], known: ReadonlyMap<string, u
   if (known.size === 0 || known.has(name)) return name;
   const folded = name.toLowerCase();
   const like = [...known.keys()].filter((other) => other.toLowerCase() === folded && !all.includes(other));
-  return like.length === 1 && all.filter((other) => other.toLowerCase() === folded).length === 1 ? like[0] : name;
+  return like.length === 1 && all.filter((other) => other.toLowerCase() === folded).length === 1
+    ? like[0]
+    : name;
 }
 
 function blankBuilder(rows: number): ColumnBuilder {
@@ -103,7 +152,9 @@ function blankBuilder(rows: number): ColumnBuilder {
 
 /** The files' common name, without endings: "upkeep_2021.csv.gz" → "upkeep_2021". */
 export function extractName(files: readonly string[]): string {
-  const bare = files.map((file) => file.replace(/\.(gz|csv|tsv|tab|txt|dat|psv|json|jsonl|ndjson|parquet|xlsx|xlsm)\b/gi, ''));
+  const bare = files.map((file) =>
+    file.replace(/\.(gz|csv|tsv|tab|txt|dat|psv|json|jsonl|ndjson|parquet|xlsx|xlsm)\b/gi, ''),
+  );
   if (bare.length === 1) return bare[0] || files[0];
   let common = bare[0];
   for (const name of bare) while (!name.startsWith(common)) common = common.slice(0, -1);

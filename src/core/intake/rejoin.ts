@@ -18,25 +18,37 @@ const segmentsOf = (extract: Extract): Segment[] => {
 };
 
 /** Another extract whose files follow those of the first, matched by name. Codebooks are to be linked anew. */
-export const withFiles = (extract: Extract, more: Extract): Extract => rejoin(extract, [...segmentsOf(extract), ...segmentsOf(more)]);
+export const withFiles = (extract: Extract, more: Extract): Extract =>
+  rejoin(extract, [...segmentsOf(extract), ...segmentsOf(more)]);
 
 /** The extract without the file at a zero-based place. Variables that only this file had go with it. */
-export const withoutFile = (extract: Extract, index: number): Extract => rejoin(extract, segmentsOf(extract).filter((_, i) => i !== index));
+export const withoutFile = (extract: Extract, index: number): Extract =>
+  rejoin(
+    extract,
+    segmentsOf(extract).filter((_, i) => i !== index),
+  );
 
 /** The files called otherwise among the waves. @param waves a name for each file */
 export const withWaves = (extract: Extract, waves: readonly string[]): Extract =>
-  rejoin(extract, segmentsOf({ ...extract, files: extract.files.map((file, i) => ({ ...file, wave: waves[i] })) }));
+  rejoin(
+    extract,
+    segmentsOf({ ...extract, files: extract.files.map((file, i) => ({ ...file, wave: waves[i] })) }),
+  );
 
 function rejoin(base: Extract, segments: readonly Segment[]): Extract {
   const files = segments.map(({ file }) => file);
   const made = base.wave?.by === 'made' ? base.wave.variable : null;
-  const names = [...new Set(files.flatMap((file) => file.names))].filter((name) => name !== made && (!base.part?.names || base.part.names.includes(name)));
+  const names = [...new Set(files.flatMap((file) => file.names))].filter(
+    (name) => name !== made && (!base.part?.names || base.part.names.includes(name)),
+  );
   const variables = names.map((name, i): Variable => {
     const builder = new ColumnBuilder();
     let declared: Variable['declared'];
     let known = false;
     for (const { extract, file, from, to } of segments) {
-      const found = file.names.includes(name) ? extract.variables.find((variable) => variable.name === name) : undefined;
+      const found = file.names.includes(name)
+        ? extract.variables.find((variable) => variable.name === name)
+        : undefined;
       if (!found) {
         builder.pushBlank(to - from);
         continue;
@@ -45,12 +57,27 @@ function rejoin(base: Extract, segments: readonly Segment[]): Extract {
       declared = known && declared !== found.declared ? undefined : found.declared;
       known = true;
     }
-    return { name, position: i + 1, column: builder.finish(), entry: null, ...(declared ? { declared } : {}) };
+    return {
+      name,
+      position: i + 1,
+      column: builder.finish(),
+      entry: null,
+      ...(declared ? { declared } : {}),
+    };
   });
   const joined: Extract = {
     // A name that a person gave stays.
-    ...base, name: base.name === extractName(base.files.map(({ name }) => name)) ? extractName(files.map(({ name }) => name)) : base.name, files, codebooks: [], notices: differencesOf(files), linkNotices: [],
-    rows: segments.reduce((sum, { from, to }) => sum + to - from, 0), variables,
+    ...base,
+    name:
+      base.name === extractName(base.files.map(({ name }) => name))
+        ? extractName(files.map(({ name }) => name))
+        : base.name,
+    files,
+    codebooks: [],
+    notices: differencesOf(files),
+    linkNotices: [],
+    rows: segments.reduce((sum, { from, to }) => sum + to - from, 0),
+    variables,
   };
   delete joined.wave;
   return nameWaves(joined, made ? 'file-name' : 'found');

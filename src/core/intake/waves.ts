@@ -10,14 +10,23 @@ const WAVE_NAME = /(^|_)(wave|welle|vague|ola|round|sweep|year|jahr|annee|yr|sye
 /** What a file's name says of its wave: a year, else what its name has that the others lack; else its number. */
 export function waveOf(name: string, all: readonly string[]): string {
   const year = /(?:^|\D)((?:19|20)\d{2})(?:\D|$)/.exec(name)?.[1];
-  if (year && all.every((other) => other === name || !new RegExp(`(?:^|\\D)${year}(?:\\D|$)`).test(other))) return year;
+  if (year && all.every((other) => other === name || !new RegExp(`(?:^|\\D)${year}(?:\\D|$)`).test(other)))
+    return year;
   const bare = (file: string): string => file.replace(/\.\w+(\.gz)?$/, '');
   const others = all.map(bare);
   const own = bare(name);
   let from = 0;
   while (from < own.length && others.every((other) => other[from] === own[from])) from++;
   let to = own.length;
-  while (to > from && others.every((other) => other.length - (own.length - to) > from && other[other.length - (own.length - to) - 1] === own[to - 1])) to--;
+  while (
+    to > from &&
+    others.every(
+      (other) =>
+        other.length - (own.length - to) > from &&
+        other[other.length - (own.length - to) - 1] === own[to - 1],
+    )
+  )
+    to--;
   // Words are not cut: north and south share their ends, but are not called nor and sou.
   while (from > 0 && /[\p{L}\p{N}]/u.test(own[from - 1])) from--;
   while (to < own.length && /[\p{L}\p{N}]/u.test(own[to])) to++;
@@ -35,7 +44,8 @@ export function fileStarts(files: readonly FileSource[]): number[] {
 export function filesHolding(column: Column, files: readonly FileSource[]): number[] {
   const starts = fileStarts(files);
   const blank = column.form === 'dictionary' ? column.texts.map(isBlank) : null;
-  const isEmpty = (row: number): boolean => (blank && column.form === 'dictionary' ? blank[column.codes[row]] : isBlank(column.text(row)));
+  const isEmpty = (row: number): boolean =>
+    blank && column.form === 'dictionary' ? blank[column.codes[row]] : isBlank(column.text(row));
   return files.flatMap((_, file) => {
     for (let row = starts[file]; row < starts[file + 1]; row++) if (!isEmpty(row)) return [file];
     return [];
@@ -51,31 +61,69 @@ export function nameWaves(extract: Extract, from: WaveFrom): Extract {
   if (files.length < 2 || from === 'none') return extract;
   const all = files.map(({ name }) => name);
   const called = files.map((file) => file.wave ?? waveOf(file.name, all));
-  const told = typeof from === 'object' ? extract.variables.filter(({ name }) => name === from.variable) : from === 'file-name' ? [] : extract.variables.filter(({ name }) => WAVE_NAME.test(name));
+  const told =
+    typeof from === 'object'
+      ? extract.variables.filter(({ name }) => name === from.variable)
+      : from === 'file-name'
+        ? []
+        : extract.variables.filter(({ name }) => WAVE_NAME.test(name));
   for (const { name, column } of told) {
     const values = valuePerFile(column, files);
     if (!values) continue;
-    return noticed({ ...extract, files: files.map((file, i) => ({ ...file, wave: file.wave ?? values[i] })), wave: { variable: name, by: 'found' } }, values);
+    return noticed(
+      {
+        ...extract,
+        files: files.map((file, i) => ({ ...file, wave: file.wave ?? values[i] })),
+        wave: { variable: name, by: 'found' },
+      },
+      values,
+    );
   }
-  const noticedExtract = noticed({ ...extract, files: files.map((file, i) => ({ ...file, wave: called[i] })) }, called);
+  const noticedExtract = noticed(
+    { ...extract, files: files.map((file, i) => ({ ...file, wave: called[i] })) },
+    called,
+  );
   if (typeof from === 'object') {
-    const says = told.length ? `${from.variable} does not hold one value in each file and another in every other, so it does not tell the wave` : `there is no variable ${from.variable} to tell the wave`;
+    const says = told.length
+      ? `${from.variable} does not hold one value in each file and another in every other, so it does not tell the wave`
+      : `there is no variable ${from.variable} to tell the wave`;
     return { ...noticedExtract, notices: [...noticedExtract.notices, { says }] };
   }
   if (from === 'found') {
     // Parts of one delivery need none; waves do.
     const years = called.every((name) => /^(19|20)\d{2}$/.test(name));
-    return years ? { ...noticedExtract, notices: [...noticedExtract.notices, { says: `no variable tells the waves ${called.join(', ')} apart; one can be made of what the files are called` }] } : noticedExtract;
+    return years
+      ? {
+          ...noticedExtract,
+          notices: [
+            ...noticedExtract.notices,
+            {
+              says: `no variable tells the waves ${called.join(', ')} apart; one can be made of what the files are called`,
+            },
+          ],
+        }
+      : noticedExtract;
   }
   const builder = new ColumnBuilder();
-  files.forEach((file, i) => builder.pushFrom(Array.from({ length: file.rows }, () => [called[i]]), 0));
+  files.forEach((file, i) =>
+    builder.pushFrom(
+      Array.from({ length: file.rows }, () => [called[i]]),
+      0,
+    ),
+  );
   const taken = new Set(extract.variables.map(({ name }) => name));
   let name = 'wave';
   for (let n = 2; taken.has(name); n++) name = `wave_${n}`;
   return {
     ...noticedExtract,
-    variables: [...extract.variables, { name, position: extract.variables.length + 1, column: builder.finish(), entry: null }],
-    notices: [...noticedExtract.notices, { says: `${name} was made of what the files are called: ${called.join(', ')}` }],
+    variables: [
+      ...extract.variables,
+      { name, position: extract.variables.length + 1, column: builder.finish(), entry: null },
+    ],
+    notices: [
+      ...noticedExtract.notices,
+      { says: `${name} was made of what the files are called: ${called.join(', ')}` },
+    ],
     wave: { variable: name, by: 'made' },
   };
 }
@@ -98,7 +146,12 @@ function valuePerFile(column: Column, files: readonly FileSource[]): string[] | 
 }
 
 /** Whether nearly all rows of a file hold the code. */
-function isStray(column: Extract['variables'][number]['column'], from: number, to: number, code: number): boolean {
+function isStray(
+  column: Extract['variables'][number]['column'],
+  from: number,
+  to: number,
+  code: number,
+): boolean {
   if (column.form === 'packed') return false;
   let others = 0;
   for (let row = from; row < to; row++) if (column.codes[row] !== code) others++;
@@ -108,7 +161,9 @@ function isStray(column: Extract['variables'][number]['column'], from: number, t
 /** With a notice of years that are missing in a run of them. */
 function noticed(extract: Extract, waves: readonly string[]): Extract {
   const gaps = missingYears(waves);
-  const notices: Notice[] = gaps.length ? [{ says: `no file for ${gaps.join(', ')}, though there are files before and after` }] : [];
+  const notices: Notice[] = gaps.length
+    ? [{ says: `no file for ${gaps.join(', ')}, though there are files before and after` }]
+    : [];
   return { ...extract, notices: [...extract.notices, ...notices] };
 }
 
@@ -120,6 +175,7 @@ export function missingYears(waves: readonly string[]): string[] {
   // A panel that asks every second year has no gaps.
   const step = steps.length > 1 ? Math.min(...steps) : 1;
   const gaps: string[] = [];
-  for (let year = years[0]; year < years[years.length - 1]; year += step) if (!years.includes(year)) gaps.push(String(year));
+  for (let year = years[0]; year < years[years.length - 1]; year += step)
+    if (!years.includes(year)) gaps.push(String(year));
   return gaps.length < years.length * 2 ? gaps : [];
 }

@@ -61,7 +61,15 @@ export function foldLog(log: readonly Entry[]): State {
   const sets = new Map<string, ThematicSet>();
   let weight: string | null = null;
   let shown = new Set<string>();
-  const keep = ({ variables, rule, codes }: { variables: readonly string[]; rule: string; codes: readonly string[] }): void => {
+  const keep = ({
+    variables,
+    rule,
+    codes,
+  }: {
+    variables: readonly string[];
+    rule: string;
+    codes: readonly string[];
+  }): void => {
     for (const variable of variables.length ? variables : ['']) {
       const rules = kept.get(variable) ?? new Map<string, Set<string>>();
       rules.set(rule, new Set([...(rules.get(rule) ?? []), ...codes]));
@@ -76,12 +84,21 @@ export function foldLog(log: readonly Entry[]): State {
       case 'declare-missing':
         for (const variable of entry.variables) {
           const codes = new Set(entry.codes.map(({ code }) => code));
-          missing.set(variable, [...(missing.get(variable) ?? []).filter(({ code }) => !codes.has(code)), ...entry.codes]);
+          missing.set(variable, [
+            ...(missing.get(variable) ?? []).filter(({ code }) => !codes.has(code)),
+            ...entry.codes,
+          ]);
         }
         break;
       case 'label-codes':
         for (const variable of entry.variables) {
-          labels.set(variable, new Map([...(labels.get(variable) ?? []), ...entry.labels.map(({ code, label }) => [code, label] as const)]));
+          labels.set(
+            variable,
+            new Map([
+              ...(labels.get(variable) ?? []),
+              ...entry.labels.map(({ code, label }) => [code, label] as const),
+            ]),
+          );
         }
         break;
       case 'keep-valid':
@@ -90,11 +107,12 @@ export function foldLog(log: readonly Entry[]): State {
       case 'merge-codes':
         for (const variable of entry.variables) {
           const into = new Map(merges.get(variable) ?? []);
-          for (const code of entry.codes) if (code !== entry.into) {
-            // The later word counts: what led back to the code that goes leads there no more.
-            if (leadsTo(into, entry.into, code)) into.delete(entry.into);
-            into.set(code, entry.into);
-          }
+          for (const code of entry.codes)
+            if (code !== entry.into) {
+              // The later word counts: what led back to the code that goes leads there no more.
+              if (leadsTo(into, entry.into, code)) into.delete(entry.into);
+              into.set(code, entry.into);
+            }
           merges.set(variable, into);
         }
         break;
@@ -145,7 +163,23 @@ export function foldLog(log: readonly Entry[]): State {
     }
   }
   // A set that was taken back after it was put in view is in view no more.
-  return { kinds, missing, labels, kept, merges, aside, roles, universes, signedOff, notes, called, orders, weight, sets, shown: new Set([...shown].filter((id) => sets.has(id))) };
+  return {
+    kinds,
+    missing,
+    labels,
+    kept,
+    merges,
+    aside,
+    roles,
+    universes,
+    signedOff,
+    notes,
+    called,
+    orders,
+    weight,
+    sets,
+    shown: new Set([...shown].filter((id) => sets.has(id))),
+  };
 }
 
 /** Whether codes that count for others lead from one to another. They never go in a circle. */
@@ -162,10 +196,15 @@ export function lastInForce(log: readonly Entry[]): Entry | null {
 
 /** Variables whose counts, kind, labels or order differ between two states. */
 export function touched(before: State, after: State): Set<string> {
-  const parts = [before, after].map(({ kinds, missing, labels, called, orders, merges, roles, universes }) => [kinds, missing, labels, called, orders, merges, roles, universes] as const);
+  const parts = [before, after].map(
+    ({ kinds, missing, labels, called, orders, merges, roles, universes }) =>
+      [kinds, missing, labels, called, orders, merges, roles, universes] as const,
+  );
   const names = new Set(parts.flatMap((maps) => maps.flatMap((map) => [...map.keys()])));
-  const same = (name: string): boolean => parts[0].every((map, i) => written(map.get(name)) === written(parts[1][i].get(name)));
+  const same = (name: string): boolean =>
+    parts[0].every((map, i) => written(map.get(name)) === written(parts[1][i].get(name)));
   return new Set([...names].filter((name) => !same(name)));
 }
 
-const written = (value: unknown): string => JSON.stringify(value instanceof Map ? [...(value as Map<string, string>)] : (value ?? null));
+const written = (value: unknown): string =>
+  JSON.stringify(value instanceof Map ? [...(value as Map<string, string>)] : (value ?? null));

@@ -17,7 +17,10 @@ export function bounded(file: string, delivered: number): (bytes: number) => voi
   return (bytes) => {
     sum += bytes;
     if (sum > most) {
-      throw new InputError({ file, says: `${Math.round(delivered / 1000)} kB unpack to more than ${Math.round(most / 1e6)} MB, as files made to exhaust a machine do; unpack it yourself if you trust it` });
+      throw new InputError({
+        file,
+        says: `${Math.round(delivered / 1000)} kB unpack to more than ${Math.round(most / 1e6)} MB, as files made to exhaust a machine do; unpack it yourself if you trust it`,
+      });
     }
   };
 }

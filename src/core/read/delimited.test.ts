@@ -6,15 +6,23 @@ import { lookAt } from './look';
 import { extractName, readExtract } from '../intake/receive';
 import { sourceOf, type ByteSource } from './source';
 
-const read = (text: string | Uint8Array, reading = {}) => readExtract([{ source: sourceOf('file.csv', text), reading }]);
-const rowsOf = (extract: Awaited<ReturnType<typeof read>>): string[][] => Array.from({ length: extract.rows }, (_, row) => extract.variables.map(({ column }) => column.text(row)));
-const failure = async (work: Promise<unknown>) => work.then(() => null, (cause: unknown) => (cause instanceof InputError ? cause.problem : cause));
+const read = (text: string | Uint8Array, reading = {}) =>
+  readExtract([{ source: sourceOf('file.csv', text), reading }]);
+const rowsOf = (extract: Awaited<ReturnType<typeof read>>): string[][] =>
+  Array.from({ length: extract.rows }, (_, row) => extract.variables.map(({ column }) => column.text(row)));
+const failure = async (work: Promise<unknown>) =>
+  work.then(
+    () => null,
+    (cause: unknown) => (cause instanceof InputError ? cause.problem : cause),
+  );
 /** The same bytes, in parts of the sizes given, over and over. */
 function inParts(bytes: Uint8Array, sizes: number[]): ByteSource {
   return {
-    name: 'parts.csv', bytes: bytes.length,
+    name: 'parts.csv',
+    bytes: bytes.length,
     open: async function* () {
-      for (let at = 0, i = 0; at < bytes.length; at += sizes[i++ % sizes.length]) yield bytes.subarray(at, at + sizes[i % sizes.length]);
+      for (let at = 0, i = 0; at < bytes.length; at += sizes[i++ % sizes.length])
+        yield bytes.subarray(at, at + sizes[i % sizes.length]);
     },
   };
 }
@@ -44,7 +52,11 @@ describe('what is guessed of a file', () => {
 
   it.each([
     ['UTF-8 with a mark', new Uint8Array([0xef, 0xbb, 0xbf, ...Buffer.from('näme,b\n1,2\n')]), 'utf-8'],
-    ['UTF-16 with a mark', new Uint8Array([0xff, 0xfe, ...Buffer.from('näme,b\n1,2\n', 'utf16le')]), 'utf-16le'],
+    [
+      'UTF-16 with a mark',
+      new Uint8Array([0xff, 0xfe, ...Buffer.from('näme,b\n1,2\n', 'utf16le')]),
+      'utf-16le',
+    ],
     ['UTF-16 without', new Uint8Array(Buffer.from('näme,b\n1,2\n', 'utf16le')), 'utf-16le'],
     ['Windows-1252', new Uint8Array(Buffer.from('näme,b\n1,2\n', 'latin1')), 'windows-1252'],
   ])('encoding: %s', async (_, bytes, encoding) => {
@@ -66,14 +78,25 @@ describe('reading', () => {
     const bytes = new Uint8Array(Buffer.from(text));
     const whole = rowsOf(await read(text));
     expect(whole[39]).toEqual(['39', 'é "39" ü\nx', '0']);
-    await fc.assert(fc.asyncProperty(fc.array(fc.integer({ min: 1, max: 50 }), { minLength: 1, maxLength: 5 }), async (sizes) => {
-      expect(rowsOf(await readExtract([{ source: inParts(bytes, sizes) }]))).toEqual(whole);
-    }), { numRuns: 40 });
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.integer({ min: 1, max: 50 }), { minLength: 1, maxLength: 5 }),
+        async (sizes) => {
+          expect(rowsOf(await readExtract([{ source: inParts(bytes, sizes) }]))).toEqual(whole);
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
 
   it('keeps ragged rows and notices them with their line', async () => {
     const extract = await read('a,b,c\n1,"x\ny",3\n4,5\n6,7,8,9\n\n10,11,12\n');
-    expect(rowsOf(extract)).toEqual([['1', 'x\ny', '3'], ['4', '5', ''], ['6', '7', '8'], ['10', '11', '12']]);
+    expect(rowsOf(extract)).toEqual([
+      ['1', 'x\ny', '3'],
+      ['4', '5', ''],
+      ['6', '7', '8'],
+      ['10', '11', '12'],
+    ]);
     expect(extract.files[0].notices).toEqual([
       { line: 4, says: 'row has 2 cells, 3 expected' },
       { line: 5, says: 'row has 4 cells, 3 expected; not read: 9' },
@@ -82,10 +105,15 @@ describe('reading', () => {
   });
 
   it('passes over title rows above the names, and says what they held', async () => {
-    const extract = await read('Quillmere Archive 2022\n\nAll rights kept\nid,town\n1,Fenwater\n2,Marlhope\n3,Hawmoor\n4,Pellsey\n');
+    const extract = await read(
+      'Quillmere Archive 2022\n\nAll rights kept\nid,town\n1,Fenwater\n2,Marlhope\n3,Hawmoor\n4,Pellsey\n',
+    );
     expect(extract.variables.map(({ name }) => name)).toEqual(['id', 'town']);
     expect(rowsOf(extract)).toHaveLength(4);
-    expect(extract.files[0].notices).toEqual([{ line: 1, says: 'a title, not read: Quillmere Archive 2022' }, { line: 3, says: 'a title, not read: All rights kept' }]);
+    expect(extract.files[0].notices).toEqual([
+      { line: 1, says: 'a title, not read: Quillmere Archive 2022' },
+      { line: 3, says: 'a title, not read: All rights kept' },
+    ]);
     expect(rowsOf(await read('T\nid,town\n1,a\n2,b\n', { titles: 0, header: false }))[0]).toEqual(['T']);
   });
 
@@ -102,12 +130,18 @@ describe('reading', () => {
   it('names columns that have no name or share one', async () => {
     const extract = await read('a,,a,a_2\n1,2,3,4\n5,6,7,8\n', { header: true });
     expect(extract.variables.map(({ name }) => name)).toEqual(['a', 'column_2', 'a_3', 'a_2']);
-    expect(extract.files[0].notices.map(({ says }) => says)).toEqual(['column 2 has no name; it is called column_2', 'the name “a” stands twice; column 3 is called a_3']);
+    expect(extract.files[0].notices.map(({ says }) => says)).toEqual([
+      'column 2 has no name; it is called column_2',
+      'the name “a” stands twice; column 3 is called a_3',
+    ]);
   });
 
   it('takes names such as __proto__ and constructor for what they are', async () => {
     const extract = await read('__proto__,constructor\n1,2\n3,4\n', { header: true });
-    expect(extract.variables.map(({ name, column }) => [name, column.text(1)])).toEqual([['__proto__', '3'], ['constructor', '4']]);
+    expect(extract.variables.map(({ name, column }) => [name, column.text(1)])).toEqual([
+      ['__proto__', '3'],
+      ['constructor', '4'],
+    ]);
   });
 
   it('reads gzip by its content, and says when it is cut off', async () => {
@@ -118,16 +152,27 @@ describe('reading', () => {
   });
 
   it('turns to Windows-1252 when the first byte beyond ASCII comes late, and says so', async () => {
-    const bytes = Buffer.concat([Buffer.from(`a,b\n${'1,x\n'.repeat(100_000)}`), Buffer.from('2,café\n', 'latin1')]);
+    const bytes = Buffer.concat([
+      Buffer.from(`a,b\n${'1,x\n'.repeat(100_000)}`),
+      Buffer.from('2,café\n', 'latin1'),
+    ]);
     const extract = await read(new Uint8Array(bytes));
     expect(extract.variables[1].column.text(100_000)).toBe('café');
-    expect(extract.files[0]).toMatchObject({ encoding: 'windows-1252', notices: [{ says: 'the bytes are not valid UTF-8; read as Windows-1252' }] });
+    expect(extract.files[0]).toMatchObject({
+      encoding: 'windows-1252',
+      notices: [{ says: 'the bytes are not valid UTF-8; read as Windows-1252' }],
+    });
   });
 
   it('marks single bad bytes in a UTF-8 file with their line', async () => {
-    const extract = await read(new Uint8Array(Buffer.concat([Buffer.from('a,b\nü,ö\nä,'), Buffer.from([0xff]), Buffer.from('\n')])));
+    const extract = await read(
+      new Uint8Array(Buffer.concat([Buffer.from('a,b\nü,ö\nä,'), Buffer.from([0xff]), Buffer.from('\n')])),
+    );
     expect(extract.variables[1].column.text(1)).toBe('\uFFFD');
-    expect(extract.files[0].notices).toContainEqual({ line: 3, says: 'cell 2 holds bytes that are not valid utf-8' });
+    expect(extract.files[0].notices).toContainEqual({
+      line: 3,
+      says: 'cell 2 holds bytes that are not valid utf-8',
+    });
   });
 });
 
@@ -135,7 +180,12 @@ describe('input that cannot be used', () => {
   it.each([
     ['an empty file', '', undefined, 'empty'],
     ['white space', ' \n\n', 1, 'white space'],
-    ['a picture with another name', new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0]), undefined, 'PNG picture'],
+    [
+      'a picture with another name',
+      new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0]),
+      undefined,
+      'PNG picture',
+    ],
     ['bytes of no text', new Uint8Array(500).map((_, i) => (i * 7) % 31), undefined, 'binary'],
     ['a page of HTML', '<!doctype html><p>a,b</p>', 1, 'HTML'],
     ['a file that ends inside quotes', 'a,b\n1,2\n3,"4\n5,6\n', 3, 'never closed'],
@@ -161,14 +211,21 @@ describe('several files', () => {
     ]);
     expect(extract.name).toBe('w');
     expect(extract.variables.map(({ name }) => name)).toEqual(['id', 'a', 'b', 'c']);
-    expect(rowsOf(extract)).toEqual([['1', 'x', '5', ''], ['2', 'y', '6', ''], ['3', '', '7', 'new']]);
+    expect(rowsOf(extract)).toEqual([
+      ['1', 'x', '5', ''],
+      ['2', 'y', '6', ''],
+      ['3', '', '7', 'new'],
+    ]);
     expect(extract.notices.map(({ says }) => says)).toEqual([
       'w_2020.csv lacks a, which w_2019.csv has; its rows are blank there',
       'w_2020.csv has c, which w_2019.csv lacks; the 2 rows before are blank there',
       'w_2020.csv has its columns in another order than w_2019.csv; they are matched by name',
       'no variable tells the waves 2019, 2020 apart; one can be made of what the files are called',
     ]);
-    expect(extract.files.map(({ rows, columns }) => [rows, columns])).toEqual([[2, 3], [1, 3]]);
+    expect(extract.files.map(({ rows, columns }) => [rows, columns])).toEqual([
+      [2, 3],
+      [1, 3],
+    ]);
   });
 
   it('lend the extract their name without endings', () => {

@@ -50,24 +50,39 @@ const MOST_PLACES = 20_000;
  * Looks at the first bytes: guesses whatever `chosen` does not fix, and shows the first rows.
  * @throws InputError for an empty file and for what is no text
  */
-export async function lookAtDelimited(source: ByteSource, chosen: Partial<DelimitedReading>, most: number, lastRows: number): Promise<DelimitedLook> {
+export async function lookAtDelimited(
+  source: ByteSource,
+  chosen: Partial<DelimitedReading>,
+  most: number,
+  lastRows: number,
+): Promise<DelimitedLook> {
   const file = source.name;
   const plain = await unpacked(source);
   const { bytes: sample, whole } = await firstBytes(plain.open(), SAMPLE_BYTES);
-  if (sample.length === 0) throw new InputError({ file, says: 'the file is empty; fetch it again or choose another' });
+  if (sample.length === 0)
+    throw new InputError({ file, says: 'the file is empty; fetch it again or choose another' });
   const other = notText(sample);
   if (other) throw new InputError({ file, says: `this is ${other}, not delimited text` });
   const guessed = guessEncoding(sample);
   const encoding = chosen.encoding ?? guessed.encoding;
   let text = '';
   for await (const part of decoded(one(sample), encoding, () => undefined)) text += part;
-  if (/^\s*<(\?xml|!doctype|html)/i.test(text)) throw new InputError({ file, line: 1, says: 'this is an XML or HTML document and no DDI codebook; bring the data file itself' });
+  if (/^\s*<(\?xml|!doctype|html)/i.test(text))
+    throw new InputError({
+      file,
+      line: 1,
+      says: 'this is an XML or HTML document and no DDI codebook; bring the data file itself',
+    });
   if (isBlank(text)) throw new InputError({ file, line: 1, says: 'the file holds only white space' });
   const dialect = guessDialect(text, whole);
   const cut = { delimiter: chosen.delimiter ?? dialect.delimiter, quote: chosen.quote ?? dialect.quote };
   let rows = withoutEmpty(split(text, cut, whole).rows);
   if (rows.length === 0) rows = withoutEmpty(split(text, cut, true).rows);
-  const titles = Math.min(chosen.titles ?? (chosen.delimiter === undefined ? dialect.titles : guessTitles(rows, usualWidth(rows).width)), rows.length - 1);
+  const titles = Math.min(
+    chosen.titles ??
+      (chosen.delimiter === undefined ? dialect.titles : guessTitles(rows, usualWidth(rows).width)),
+    rows.length - 1,
+  );
   rows = rows.slice(titles);
   const header = guessHeader(rows.slice(0, HEADER_ROWS));
   const reading: DelimitedReading = { ...cut, encoding, titles, header: chosen.header ?? header.header };
@@ -86,19 +101,36 @@ export async function lookAtDelimited(source: ByteSource, chosen: Partial<Delimi
     },
     names: columnNames(reading.header ? rows[0] : [], width).names,
     rows: body.slice(0, most),
-    last: whole ? body.slice(most).slice(-lastRows) : plain.packed ? [] : await lastOf(source, reading, width, lastRows),
+    last: whole
+      ? body.slice(most).slice(-lastRows)
+      : plain.packed
+        ? []
+        : await lastOf(source, reading, width, lastRows),
     all: whole ? body.length : null,
-    about: whole || plain.packed || body.length === 0 ? null : Math.round((body.length * source.bytes) / sample.length),
+    about:
+      whole || plain.packed || body.length === 0
+        ? null
+        : Math.round((body.length * source.bytes) / sample.length),
     sample: text,
   };
 }
 
 function checkWidth(file: string, width: number): void {
-  if (width > MOST_COLUMNS) throw new InputError({ file, line: 1, says: `the first row has ${width} cells; its line end is missing, or the delimiter is another one` });
+  if (width > MOST_COLUMNS)
+    throw new InputError({
+      file,
+      line: 1,
+      says: `the first row has ${width} cells; its line end is missing, or the delimiter is another one`,
+    });
 }
 
 /** The last rows of a large file, from its end: those that are as wide as the first. */
-async function lastOf(source: ByteSource, reading: DelimitedReading, width: number, most: number): Promise<string[][]> {
+async function lastOf(
+  source: ByteSource,
+  reading: DelimitedReading,
+  width: number,
+  most: number,
+): Promise<string[][]> {
   if (!source.slice || source.bytes <= TAIL_BYTES) return [];
   // An even place, so that no character of UTF-16 is cut in two.
   const bytes = await source.slice((source.bytes - TAIL_BYTES) & ~1, source.bytes);
@@ -135,7 +167,10 @@ export async function readDelimited(
 
   const take = (text: string, last: boolean): number => {
     const whole = last ? text.length : text.lastIndexOf('\n') + 1;
-    const plain = width > 0 && !damaged && whole > 0 ? spansOf(text.slice(0, whole), reading.delimiter, reading.quote, width) : null;
+    const plain =
+      width > 0 && !damaged && whole > 0
+        ? spansOf(text.slice(0, whole), reading.delimiter, reading.quote, width)
+        : null;
     if (plain) {
       const rows = mostRows === null ? plain.rows : Math.min(plain.rows, mostRows - read);
       partial ||= rows < plain.rows;
@@ -148,18 +183,32 @@ export async function readDelimited(
     const piece = split(text, reading, last);
     if (piece.unclosed !== null) {
       const at = line + lineEnds(text.slice(0, piece.unclosed));
-      throw new InputError({ file, line: at, says: 'a quotation mark opens here and is never closed; the file is cut off, or the mark belongs to the text (then read it without quotes)' });
+      throw new InputError({
+        file,
+        line: at,
+        says: 'a quotation mark opens here and is never closed; the file is cut off, or the mark belongs to the text (then read it without quotes)',
+      });
     }
-    const rows = last && piece.rows.length && emptyRow(piece.rows[piece.rows.length - 1]) ? piece.rows.slice(0, -1) : piece.rows;
+    const rows =
+      last && piece.rows.length && emptyRow(piece.rows[piece.rows.length - 1])
+        ? piece.rows.slice(0, -1)
+        : piece.rows;
     // Where no cell holds a line break of its own, rows and lines go together.
-    const place = lineEnds(text.slice(0, piece.used)) <= rows.length ? (row: number) => line + row : lineOf(rows, line);
-    for (const row of piece.badQuotes) notices.add(place(row), 'a quotation mark inside a quoted cell is not doubled; check this row', 'quotes');
+    const place =
+      lineEnds(text.slice(0, piece.used)) <= rows.length ? (row: number) => line + row : lineOf(rows, line);
+    for (const row of piece.badQuotes)
+      notices.add(
+        place(row),
+        'a quotation mark inside a quoted cell is not doubled; check this row',
+        'quotes',
+      );
     let start = 0;
     if (width === 0 && rows.length) {
       let above = reading.titles;
       const first = rows.findIndex((row) => !emptyRow(row) && above-- === 0);
       rows.slice(0, Math.max(0, first)).forEach((row, i) => {
-        if (!emptyRow(row)) notices.add(place(i), `a title, not read: ${row.join(' ').slice(0, 120)}`, 'titles');
+        if (!emptyRow(row))
+          notices.add(place(i), `a title, not read: ${row.join(' ').slice(0, 120)}`, 'titles');
       });
       if (first >= 0) {
         const made = columnNames(reading.header ? rows[first] : [], rows[first].length);
@@ -195,7 +244,12 @@ export async function readDelimited(
     if (damaged && text.includes('\uFFFD')) {
       kept.forEach((row, i) => {
         const cell = row.findIndex((value) => value.includes('\uFFFD'));
-        if (cell >= 0) notices.add(place(start + i), `cell ${cell + 1} holds bytes that are not valid ${encoding}`, 'bad bytes');
+        if (cell >= 0)
+          notices.add(
+            place(start + i),
+            `cell ${cell + 1} holds bytes that are not valid ${encoding}`,
+            'bad bytes',
+          );
       });
     }
     if (kept.length) taker.rows(kept);
@@ -210,15 +264,24 @@ export async function readDelimited(
   const parts = decoded(opened.open(), reading.encoding, (to) => {
     if (to === 'damaged') damaged = true;
     else encoding = to;
-    notices.add(undefined, to === 'damaged'
-      ? 'some bytes are not valid UTF-8; they stand as \uFFFD'
-      : 'the bytes are not valid UTF-8; read as Windows-1252', 'encoding');
+    notices.add(
+      undefined,
+      to === 'damaged'
+        ? 'some bytes are not valid UTF-8; they stand as \uFFFD'
+        : 'the bytes are not valid UTF-8; read as Windows-1252',
+      'encoding',
+    );
   });
   for await (const part of parts) {
     text += part;
     if (text.length < enough) continue;
     const used = take(text, false);
-    if (used === 0 && text.length > LONGEST_ROW) throw new InputError({ file, line, says: `no row ends within ${LONGEST_ROW >> 20} million characters; the file is no table, or a quotation mark is never closed` });
+    if (used === 0 && text.length > LONGEST_ROW)
+      throw new InputError({
+        file,
+        line,
+        says: `no row ends within ${LONGEST_ROW >> 20} million characters; the file is no table, or a quotation mark is never closed`,
+      });
     consumed += used;
     text = text.slice(used);
     // A row longer than a piece: look again only when there is twice as much, so that the work stays linear.
@@ -232,7 +295,14 @@ export async function readDelimited(
   control.progress?.(file, source.bytes, read);
   if (width === 0) throw new InputError({ file, line: 1, says: 'the file holds no cells' });
   if (read === 0) notices.add(undefined, 'the file holds a header and no rows', 'no rows');
-  return { rows: read, columns: width, encoding, partial, lines: lines.length > MOST_PLACES ? undefined : lines, notices: notices.list() };
+  return {
+    rows: read,
+    columns: width,
+    encoding,
+    partial,
+    lines: lines.length > MOST_PLACES ? undefined : lines,
+    notices: notices.list(),
+  };
 }
 
 const emptyRow = (row: readonly string[]): boolean => row.length === 1 && row[0] === '';
@@ -240,7 +310,11 @@ const emptyRow = (row: readonly string[]): boolean => row.length === 1 && row[0]
 /** The first rows without lines that hold nothing, unless the file has one column only. */
 function withoutEmpty(rows: string[][]): string[][] {
   const filled = rows.filter((row) => !emptyRow(row));
-  return filled.some((row) => row.length > 1) ? filled : filled.length ? rows.slice(0, rows.length - (emptyRow(rows[rows.length - 1]) ? 1 : 0)) : filled;
+  return filled.some((row) => row.length > 1)
+    ? filled
+    : filled.length
+      ? rows.slice(0, rows.length - (emptyRow(rows[rows.length - 1]) ? 1 : 0))
+      : filled;
 }
 
 function lineEnds(text: string): number {

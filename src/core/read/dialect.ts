@@ -21,7 +21,14 @@ const SAMPLE_ROWS = 400;
 /** Name of a delimiter for people. */
 export function delimiterName(delimiter: string): string {
   const names: Record<string, string> = {
-    ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'vertical bar', ':': 'colon', ' ': 'blank', '~': 'tilde', '^': 'caret',
+    ',': 'comma',
+    ';': 'semicolon',
+    '\t': 'tab',
+    '|': 'vertical bar',
+    ':': 'colon',
+    ' ': 'blank',
+    '~': 'tilde',
+    '^': 'caret',
   };
   return names[delimiter] ?? `“${delimiter}”`;
 }
@@ -34,10 +41,14 @@ export function guessDialect(text: string, complete: boolean): GuessedDialect {
   const quote = guessQuote(text);
   // Every candidate splits what it looks at, so it looks at no more than tells.
   const short = text.slice(0, ENOUGH);
-  const [sample, whole] = short.split('\n').length > ENOUGH_LINES ? [short, complete && short === text] : [text, complete];
+  const [sample, whole] =
+    short.split('\n').length > ENOUGH_LINES ? [short, complete && short === text] : [text, complete];
   const scored = candidates(sample).map((delimiter) => {
     const piece = split(sample, { delimiter, quote }, whole);
-    const rows = (piece.rows.length ? piece.rows : split(sample, { delimiter, quote }, true).rows).slice(0, SAMPLE_ROWS);
+    const rows = (piece.rows.length ? piece.rows : split(sample, { delimiter, quote }, true).rows).slice(
+      0,
+      SAMPLE_ROWS,
+    );
     return { delimiter, rows, ...evenness(rows) };
   });
   const best = scored.reduce((a, b) => (b.score > a.score ? b : a));
@@ -50,12 +61,15 @@ export function guessDialect(text: string, complete: boolean): GuessedDialect {
     header: header.header,
     titles,
     because: {
-      delimiter: best.width > 1
-        ? `${Math.round(best.share * 100)} of 100 rows looked at have ${best.width} cells`
-        : 'nothing cuts the rows into equal cells: one column',
+      delimiter:
+        best.width > 1
+          ? `${Math.round(best.share * 100)} of 100 rows looked at have ${best.width} cells`
+          : 'nothing cuts the rows into equal cells: one column',
       quote: quote === "'" ? 'cells begin and end with an apostrophe' : 'the usual quotation mark',
       header: header.because,
-      titles: titles ? `${titles === 1 ? 'the first row has' : `the first ${titles} rows have`} fewer cells than the ${best.width} below` : 'the first row is as wide as the rest',
+      titles: titles
+        ? `${titles === 1 ? 'the first row has' : `the first ${titles} rows have`} fewer cells than the ${best.width} below`
+        : 'the first row is as wide as the rest',
     },
   };
 }
@@ -115,20 +129,28 @@ export function guessHeader(rows: readonly string[][]): { header: boolean; becau
   const [first, ...rest] = rows;
   if (!first) return { header: true, because: 'the file is empty' };
   const filled = first.filter((cell) => cell.trim() !== '');
-  if (filled.length < first.length * 0.5) return { header: false, because: 'most cells of the first row are blank' };
+  if (filled.length < first.length * 0.5)
+    return { header: false, because: 'most cells of the first row are blank' };
   const numbers = filled.filter(couldBeNumber).length;
   const numericBelow = first.map((_, i) => {
     const cells = rest.map((row) => row[i]?.trim() ?? '').filter(Boolean);
     return cells.length > 0 && cells.filter(couldBeNumber).length > cells.length * 0.8;
   });
-  const textOverNumbers = first.filter((cell, i) => numericBelow[i] && cell.trim() !== '' && !couldBeNumber(cell)).length;
+  const textOverNumbers = first.filter(
+    (cell, i) => numericBelow[i] && cell.trim() !== '' && !couldBeNumber(cell),
+  ).length;
   if (textOverNumbers > 0 && numbers <= filled.length * 0.2) {
-    return { header: true, because: `words stand above numbers in ${textOverNumbers} of ${first.length} columns` };
+    return {
+      header: true,
+      because: `words stand above numbers in ${textOverNumbers} of ${first.length} columns`,
+    };
   }
-  if (numbers > 0) return { header: false, because: `${numbers} of ${first.length} cells of the first row are numbers` };
+  if (numbers > 0)
+    return { header: false, because: `${numbers} of ${first.length} cells of the first row are numbers` };
   if (new Set(filled).size < filled.length) return { header: false, because: 'the first row repeats itself' };
   const recurs = first.filter((cell, i) => cell && rest.some((row) => row[i] === cell)).length;
-  if (recurs > first.length * 0.3) return { header: false, because: `${recurs} cells of the first row occur again below` };
+  if (recurs > first.length * 0.3)
+    return { header: false, because: `${recurs} cells of the first row occur again below` };
   const nameLike = filled.filter((cell) => /^[\p{L}_.][\p{L}\p{N}_. -]{0,63}$/u.test(cell.trim())).length;
   return nameLike > filled.length * 0.6
     ? { header: true, because: 'the first row reads like names' }

@@ -11,7 +11,8 @@ const loose = new TextDecoder('utf-8', { ignoreBOM: true });
 export function guessEncoding(sample: Uint8Array): { encoding: Encoding; because: string } {
   const wide = looksUtf16(sample);
   if (wide) return { encoding: wide, because: 'byte order mark or zero bytes of UTF-16' };
-  if (sample[0] === 0xef && sample[1] === 0xbb && sample[2] === 0xbf) return { encoding: 'utf-8', because: 'byte order mark of UTF-8' };
+  if (sample[0] === 0xef && sample[1] === 0xbb && sample[2] === 0xbf)
+    return { encoding: 'utf-8', because: 'byte order mark of UTF-8' };
   const whole = sample.subarray(0, wholeCharacters(sample));
   if (whole.every((byte) => byte < 0x80)) return { encoding: 'utf-8', because: 'plain ASCII so far' };
   try {
@@ -59,7 +60,8 @@ export async function* decoded(
   turned: (to: Encoding | 'damaged') => void,
 ): AsyncGenerator<string> {
   let rest: Uint8Array = new Uint8Array(0);
-  let stream: TextDecoder | null = encoding === 'utf-8' ? null : new TextDecoder(encoding, { ignoreBOM: true });
+  let stream: TextDecoder | null =
+    encoding === 'utf-8' ? null : new TextDecoder(encoding, { ignoreBOM: true });
   let beyondAscii = false;
   let first = true;
   const clean = (text: string): string => {

@@ -41,7 +41,12 @@ export function fitsLayout(text: string, layout: Layout): boolean {
 }
 
 /** Encoding and first lines of a fixed-width file, cut into cells. @throws InputError for an empty file */
-export async function lookAtFixedWidth(source: ByteSource, layout: Layout, chosen: Encoding | undefined, most: number): Promise<{ encoding: Encoding; because: string; rows: string[][]; packed: boolean }> {
+export async function lookAtFixedWidth(
+  source: ByteSource,
+  layout: Layout,
+  chosen: Encoding | undefined,
+  most: number,
+): Promise<{ encoding: Encoding; because: string; rows: string[][]; packed: boolean }> {
   const plain = await unpacked(source);
   const { bytes } = await firstBytes(plain.open(), SAMPLE_BYTES);
   const guessed = guessEncoding(bytes);
@@ -49,12 +54,25 @@ export async function lookAtFixedWidth(source: ByteSource, layout: Layout, chose
   let text = '';
   for await (const part of decoded(one(bytes), encoding, () => undefined)) text += part;
   const lines = text.split(/\r\n|\n|\r/).filter((line) => line !== '');
-  if (lines.length === 0) throw new InputError({ file: source.name, line: 1, says: 'the file holds no line' });
-  return { encoding, because: chosen ? 'chosen' : guessed.because, rows: lines.slice(0, most).map((line) => cutLine(line, layout)), packed: plain.packed };
+  if (lines.length === 0)
+    throw new InputError({ file: source.name, line: 1, says: 'the file holds no line' });
+  return {
+    encoding,
+    because: chosen ? 'chosen' : guessed.because,
+    rows: lines.slice(0, most).map((line) => cutLine(line, layout)),
+    packed: plain.packed,
+  };
 }
 
 /** Reads a fixed-width file to its end. Lines too short or too long are kept and noticed. */
-export async function readFixedWidth(source: ByteSource, encoding: Encoding, layout: Layout, taker: RowTaker, control: Control, mostRows: number | null): Promise<FileRead> {
+export async function readFixedWidth(
+  source: ByteSource,
+  encoding: Encoding,
+  layout: Layout,
+  taker: RowTaker,
+  control: Control,
+  mostRows: number | null,
+): Promise<FileRead> {
   const file = source.name;
   const opened = await unpacked(source);
   const notices = new Notices();
@@ -76,12 +94,23 @@ export async function readFixedWidth(source: ByteSource, encoding: Encoding, lay
         continue;
       }
       if (isBlank(content)) {
-        if (content !== '') notices.add(line, 'the line holds only blanks and was passed over', 'empty lines');
+        if (content !== '')
+          notices.add(line, 'the line holds only blanks and was passed over', 'empty lines');
         continue;
       }
       usual ||= content.length;
-      if (content.length < wanted && content.length < usual) notices.add(line, `the line has ${content.length} characters, ${wanted} expected; what is not there is blank`, 'short lines');
-      else if (content.length > Math.max(wanted, usual)) notices.add(line, `the line has ${content.length} characters, ${wanted} expected; not read: ${content.slice(wanted).trim().slice(0, 120)}`, 'long lines');
+      if (content.length < wanted && content.length < usual)
+        notices.add(
+          line,
+          `the line has ${content.length} characters, ${wanted} expected; what is not there is blank`,
+          'short lines',
+        );
+      else if (content.length > Math.max(wanted, usual))
+        notices.add(
+          line,
+          `the line has ${content.length} characters, ${wanted} expected; not read: ${content.slice(wanted).trim().slice(0, 120)}`,
+          'long lines',
+        );
       const row = read + batch.length;
       const before = lines.at(-1);
       if (!before || before[1] + row - before[0] !== line) lines.push([row, line]);
@@ -94,7 +123,13 @@ export async function readFixedWidth(source: ByteSource, encoding: Encoding, lay
   let text = '';
   for await (const part of decoded(opened.open(), encoding, (to) => {
     if (to !== 'damaged') as = to;
-    notices.add(undefined, to === 'damaged' ? 'some bytes are not valid UTF-8; they stand as \uFFFD' : 'the bytes are not valid UTF-8; read as Windows-1252', 'encoding');
+    notices.add(
+      undefined,
+      to === 'damaged'
+        ? 'some bytes are not valid UTF-8; they stand as \uFFFD'
+        : 'the bytes are not valid UTF-8; read as Windows-1252',
+      'encoding',
+    );
   })) {
     text += part;
     if (text.length < PIECE) continue;
@@ -106,8 +141,15 @@ export async function readFixedWidth(source: ByteSource, encoding: Encoding, lay
     await control.breathe?.();
     if (partial) break;
   }
-  if (text) take(text.replace(/\r\n?$/, '').replace(/\n$/, '').replace(/\r\n?/g, '\n'));
-  if (read === 0) throw new InputError({ file, says: 'the file holds no line; fetch it again or choose another' });
+  if (text)
+    take(
+      text
+        .replace(/\r\n?$/, '')
+        .replace(/\n$/, '')
+        .replace(/\r\n?/g, '\n'),
+    );
+  if (read === 0)
+    throw new InputError({ file, says: 'the file holds no line; fetch it again or choose another' });
   control.progress?.(file, source.bytes, read);
   return { rows: read, columns: layout.length, encoding: as, partial, lines, notices: notices.list() };
 }

@@ -4,16 +4,23 @@ import { InputError } from '../extract/problem';
 import { unpacked } from './gzip';
 import { allBytes, firstBytes, sourceOf, type ByteSource } from './source';
 
-const TEXT = 'id,town\n'.concat(Array.from({ length: 5000 }, (_, i) => `${i},Fenwater ${i * 7919}`).join('\n'));
+const TEXT = 'id,town\n'.concat(
+  Array.from({ length: 5000 }, (_, i) => `${i},Fenwater ${i * 7919}`).join('\n'),
+);
 const PACKED = new Uint8Array(gzipSync(TEXT));
 const text = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);
 const cut = (bytes: Uint8Array, size: number): ByteSource => ({
-  name: 'x.gz', bytes: bytes.length,
+  name: 'x.gz',
+  bytes: bytes.length,
   open: async function* () {
     for (let at = 0; at < bytes.length; at += size) yield bytes.subarray(at, at + size);
   },
 });
-const failure = async (bytes: Uint8Array): Promise<unknown> => allBytes((await unpacked(cut(bytes, 1000))).open()).then(() => null, (cause: unknown) => cause);
+const failure = async (bytes: Uint8Array): Promise<unknown> =>
+  allBytes((await unpacked(cut(bytes, 1000))).open()).then(
+    () => null,
+    (cause: unknown) => cause,
+  );
 
 describe('gzip', () => {
   it('is unpacked by its content, whatever the name, in parts of any size', async () => {
@@ -41,10 +48,17 @@ describe('gzip', () => {
   it('that is cut off or damaged is refused with the name of its file', async () => {
     const damaged = PACKED.slice();
     damaged[damaged.length - 6] ^= 0xff;
-    for (const bytes of [PACKED.subarray(0, PACKED.length >> 1), PACKED.subarray(0, PACKED.length - 3), damaged]) {
+    for (const bytes of [
+      PACKED.subarray(0, PACKED.length >> 1),
+      PACKED.subarray(0, PACKED.length - 3),
+      damaged,
+    ]) {
       const cause = await failure(bytes);
       expect(cause).toBeInstanceOf(InputError);
-      expect((cause as InputError).problem).toMatchObject({ file: 'x.gz', says: expect.stringContaining('damaged or end too early') as string });
+      expect((cause as InputError).problem).toMatchObject({
+        file: 'x.gz',
+        says: expect.stringContaining('damaged or end too early') as string,
+      });
     }
   });
 });

@@ -8,7 +8,9 @@ const isGzip = (bytes: Uint8Array): boolean => bytes.length > 2 && bytes[0] === 
  * The same source, unpacked if its bytes are gzip (RFC 1952), by content and not by name. `consumed` tells how many
  * delivered bytes have gone in, for progress. Damage and a missing end become an `InputError`.
  */
-export async function unpacked(source: ByteSource): Promise<ByteSource & { packed: boolean; consumed(): number }> {
+export async function unpacked(
+  source: ByteSource,
+): Promise<ByteSource & { packed: boolean; consumed(): number }> {
   let packed = false;
   for await (const part of source.open()) {
     packed = isGzip(part);
@@ -31,7 +33,10 @@ export async function unpacked(source: ByteSource): Promise<ByteSource & { packe
   };
 }
 
-async function* inflate({ name: file, bytes: delivered }: ByteSource, parts: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+async function* inflate(
+  { name: file, bytes: delivered }: ByteSource,
+  parts: AsyncIterable<Uint8Array>,
+): AsyncGenerator<Uint8Array> {
   const count = bounded(file, delivered);
   const unzip = new DecompressionStream('gzip');
   const writer = unzip.writable.getWriter() as WritableStreamDefaultWriter<Uint8Array>;
@@ -60,7 +65,10 @@ async function* inflate({ name: file, bytes: delivered }: ByteSource, parts: Asy
       await reader.cancel().catch(() => undefined);
       throw cause;
     }
-    throw new InputError({ file, says: `the gzip data are damaged or end too early, after ${got} bytes that could be unpacked; fetch the file again` });
+    throw new InputError({
+      file,
+      says: `the gzip data are damaged or end too early, after ${got} bytes that could be unpacked; fetch the file again`,
+    });
   } finally {
     if (!done) await reader.cancel().catch(() => undefined);
   }

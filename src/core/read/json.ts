@@ -45,7 +45,10 @@ export class JsonReader {
   private at = 0;
   private depth = 0;
 
-  constructor(private readonly file: string, private readonly onToken: (token: Token) => void) {
+  constructor(
+    private readonly file: string,
+    private readonly onToken: (token: Token) => void,
+  ) {
     this.tokenizer.onToken = (found) => {
       if (this.failed) return;
       this.at = found.offset;
@@ -100,7 +103,16 @@ export class JsonReader {
     const at = (told ? Number(told[1]) : this.at) - this.before;
     for (let i = 0; i < Math.min(this.part.length, at); i++) if (this.part[i] === 10) line++;
     const ended = /ended in the middle/i.test(message);
-    return new InputError({ file: this.file, line, says: ended ? 'the JSON ends in the middle of a value; the file is cut off, fetch it again' : `this is no valid JSON (${message.replace(/^Error: /, '').split('\n')[0].slice(0, 160)})` });
+    return new InputError({
+      file: this.file,
+      line,
+      says: ended
+        ? 'the JSON ends in the middle of a value; the file is cut off, fetch it again'
+        : `this is no valid JSON (${message
+            .replace(/^Error: /, '')
+            .split('\n')[0]
+            .slice(0, 160)})`,
+    });
   }
 }
 
@@ -148,7 +160,12 @@ class RecordTaker {
   readonly repeated = new Set<string>();
   found = false;
 
-  constructor(private readonly file: string, private readonly records: Records, private readonly most: number | null, private readonly taker: RowTaker) {
+  constructor(
+    private readonly file: string,
+    private readonly records: Records,
+    private readonly most: number | null,
+    private readonly taker: RowTaker,
+  ) {
     this.base = records === 'list' ? 1 : records === 'lines' ? 0 : 2;
   }
 
@@ -175,9 +192,14 @@ class RecordTaker {
       this.found = true;
       return;
     }
-    const isValue = opens || [TokenType.STRING, TokenType.NUMBER, TokenType.TRUE, TokenType.FALSE, TokenType.NULL].includes(token);
+    const isValue =
+      opens ||
+      [TokenType.STRING, TokenType.NUMBER, TokenType.TRUE, TokenType.FALSE, TokenType.NULL].includes(token);
     if (within && isValue && !(this.base === 0 && token === TokenType.LEFT_BRACKET && this.depth > 0)) {
-      throw new InputError({ file: this.file, says: `record ${this.count + 1} is no object with names and values; bring a list of records, each {"name": value, …}` });
+      throw new InputError({
+        file: this.file,
+        says: `record ${this.count + 1} is no object with names and values; bring a list of records, each {"name": value, …}`,
+      });
     }
     if (opens) this.depth++;
   }
@@ -208,7 +230,12 @@ class RecordTaker {
 
   private nest(token: TokenType, value: unknown, opens: boolean, closes: boolean): void {
     const signs: Partial<Record<TokenType, string>> = {
-      [TokenType.LEFT_BRACE]: '{', [TokenType.RIGHT_BRACE]: '}', [TokenType.LEFT_BRACKET]: '[', [TokenType.RIGHT_BRACKET]: ']', [TokenType.COLON]: ':', [TokenType.COMMA]: ',',
+      [TokenType.LEFT_BRACE]: '{',
+      [TokenType.RIGHT_BRACE]: '}',
+      [TokenType.LEFT_BRACKET]: '[',
+      [TokenType.RIGHT_BRACKET]: ']',
+      [TokenType.COLON]: ':',
+      [TokenType.COMMA]: ',',
     };
     this.nested += signs[token] ?? (token === TokenType.STRING ? JSON.stringify(value) : String(value));
     if (opens) this.level++;
@@ -252,7 +279,11 @@ class RecordTaker {
 }
 
 /** Names of all records looked at, and the first rows. @throws InputError where it is no JSON, or holds no record */
-export async function lookAtJson(source: ByteSource, chosen: Records | undefined, most: number): Promise<{ records: Records; because: string; names: string[]; rows: string[][]; packed: boolean }> {
+export async function lookAtJson(
+  source: ByteSource,
+  chosen: Records | undefined,
+  most: number,
+): Promise<{ records: Records; because: string; names: string[]; rows: string[][]; packed: boolean }> {
   const plain = await unpacked(source);
   const { bytes, whole } = await firstBytes(plain.open(), SAMPLE_BYTES);
   const text = new TextDecoder(guessEncoding(bytes).encoding).decode(bytes);
@@ -260,16 +291,32 @@ export async function lookAtJson(source: ByteSource, chosen: Records | undefined
   if (!guess) throw new InputError({ file: source.name, line: 1, says: 'this is no list of JSON records' });
   const records = chosen ?? guess.records;
   const rows: string[][] = [];
-  const take = new RecordTaker(source.name, records, most, { names: () => undefined, rows: (batch) => rows.push(...batch), spans: () => undefined });
+  const take = new RecordTaker(source.name, records, most, {
+    names: () => undefined,
+    rows: (batch) => rows.push(...batch),
+    spans: () => undefined,
+  });
   const reader = new JsonReader(source.name, (token) => take.take(token));
   reader.write(text);
   if (whole) reader.end();
   take.flush();
-  return { records, because: chosen ? 'chosen' : guess.because, names: [...take.names], rows, packed: plain.packed };
+  return {
+    records,
+    because: chosen ? 'chosen' : guess.because,
+    names: [...take.names],
+    rows,
+    packed: plain.packed,
+  };
 }
 
 /** Reads the records of a JSON document or of newline-delimited JSON, piece by piece. Keys that a record lacks are blank. */
-export async function readJson(source: ByteSource, records: Records, taker: RowTaker, control: Control, mostRows: number | null): Promise<FileRead> {
+export async function readJson(
+  source: ByteSource,
+  records: Records,
+  taker: RowTaker,
+  control: Control,
+  mostRows: number | null,
+): Promise<FileRead> {
   const file = source.name;
   const opened = await unpacked(source);
   const { bytes } = await firstBytes(opened.open(), 4096);
@@ -292,8 +339,14 @@ export async function readJson(source: ByteSource, records: Records, taker: RowT
   }
   if (!partial) reader.end();
   take.flush();
-  if (!take.found) throw new InputError({ file, says: 'the document holds no record; bring a list of records, each {"name": value, …}' });
-  if (take.names.length === 0) throw new InputError({ file, says: 'the records have no names; there is nothing to read' });
-  for (const key of take.repeated) notices.add(undefined, `a record names “${key}” twice; its last value counts`, 'names');
+  if (!take.found)
+    throw new InputError({
+      file,
+      says: 'the document holds no record; bring a list of records, each {"name": value, …}',
+    });
+  if (take.names.length === 0)
+    throw new InputError({ file, says: 'the records have no names; there is nothing to read' });
+  for (const key of take.repeated)
+    notices.add(undefined, `a record names “${key}” twice; its last value counts`, 'names');
   return { rows: take.count, columns: take.names.length, encoding, partial, notices: notices.list() };
 }

@@ -41,17 +41,34 @@ export interface Look {
 
 const PREVIEW_ROWS = 30;
 const LAST_ROWS = 3;
-const NOTHING: Omit<Reading, 'form'> = { delimiter: ',', quote: '"', header: true, titles: 0, encoding: 'utf-8', sheet: null, records: 'list' };
+const NOTHING: Omit<Reading, 'form'> = {
+  delimiter: ',',
+  quote: '"',
+  header: true,
+  titles: 0,
+  encoding: 'utf-8',
+  sheet: null,
+  records: 'list',
+};
 
 /** The form of a data file, by its first bytes. @param layout where a codebook says that columns stand in lines */
-export async function formOf(source: ByteSource, chosen: Form | undefined, layout: Layout | null): Promise<Form> {
+export async function formOf(
+  source: ByteSource,
+  chosen: Form | undefined,
+  layout: Layout | null,
+): Promise<Form> {
   if (chosen) return chosen;
   const plain = await unpacked(source);
   const { bytes } = await firstBytes(plain.open(), 1 << 16);
   if (bytes[0] === 0x50 && bytes[1] === 0x41 && bytes[2] === 0x52 && bytes[3] === 0x31) return 'parquet';
   if (isZip(bytes)) return 'workbook';
   const text = new TextDecoder().decode(bytes);
-  if (/^\uFEFF?\s*[[{]/.test(text) && guessRecords(text) && /^\uFEFF?\s*(\[\s*(\{|\])|\{\s*("|\}))/.test(text)) return 'json';
+  if (
+    /^\uFEFF?\s*[[{]/.test(text) &&
+    guessRecords(text) &&
+    /^\uFEFF?\s*(\[\s*(\{|\])|\{\s*("|\}))/.test(text)
+  )
+    return 'json';
   return layout && fitsLayout(text, layout) && !namesInHeader(text, layout) ? 'fixed-width' : 'delimited';
 }
 
@@ -66,47 +83,134 @@ function namesInHeader(text: string, layout: Layout): boolean {
  * @param layout the columns of a fixed-width file
  * @throws InputError for a file that cannot be read at all
  */
-export async function lookAt(source: ByteSource, chosen: Partial<Reading> = {}, layout: Layout | null = null): Promise<Look> {
+export async function lookAt(
+  source: ByteSource,
+  chosen: Partial<Reading> = {},
+  layout: Layout | null = null,
+): Promise<Look> {
   const form = await formOf(source, chosen.form, layout);
   const base = { name: source.name, bytes: source.bytes, sheets: [], last: [], all: null, about: null };
   const formBecause = chosen.form ? { form: 'chosen' } : {};
   switch (form) {
     case 'delimited': {
-      const { reading, because, packed, names, rows, last, all, about } = await lookAtDelimited(source, chosen, PREVIEW_ROWS, LAST_ROWS);
-      return { ...base, packed, reading: { ...NOTHING, ...reading, form }, because: { ...formBecause, ...because }, names, rows, last, all, about };
+      const { reading, because, packed, names, rows, last, all, about } = await lookAtDelimited(
+        source,
+        chosen,
+        PREVIEW_ROWS,
+        LAST_ROWS,
+      );
+      return {
+        ...base,
+        packed,
+        reading: { ...NOTHING, ...reading, form },
+        because: { ...formBecause, ...because },
+        names,
+        rows,
+        last,
+        all,
+        about,
+      };
     }
     case 'fixed-width': {
-      if (!layout) throw new InputError({ file: source.name, says: 'a fixed-width file needs a codebook that says where its columns stand; bring it along' });
-      const { encoding, because, rows, packed } = await lookAtFixedWidth(source, layout, chosen.encoding, PREVIEW_ROWS);
-      return { ...base, packed, reading: { ...NOTHING, form, encoding, header: false }, because: { form: chosen.form ? 'chosen' : 'a codebook says where the columns stand', encoding: because }, names: layout.map(({ name }) => name), rows };
+      if (!layout)
+        throw new InputError({
+          file: source.name,
+          says: 'a fixed-width file needs a codebook that says where its columns stand; bring it along',
+        });
+      const { encoding, because, rows, packed } = await lookAtFixedWidth(
+        source,
+        layout,
+        chosen.encoding,
+        PREVIEW_ROWS,
+      );
+      return {
+        ...base,
+        packed,
+        reading: { ...NOTHING, form, encoding, header: false },
+        because: {
+          form: chosen.form ? 'chosen' : 'a codebook says where the columns stand',
+          encoding: because,
+        },
+        names: layout.map(({ name }) => name),
+        rows,
+      };
     }
     case 'json': {
-      const { records, because, names, rows, packed } = await lookAtJson(source, chosen.records, PREVIEW_ROWS);
-      return { ...base, packed, reading: { ...NOTHING, form, records }, because: { ...formBecause, records: because }, names, rows };
+      const { records, because, names, rows, packed } = await lookAtJson(
+        source,
+        chosen.records,
+        PREVIEW_ROWS,
+      );
+      return {
+        ...base,
+        packed,
+        reading: { ...NOTHING, form, records },
+        because: { ...formBecause, records: because },
+        names,
+        rows,
+      };
     }
     case 'parquet': {
       const { names, rows, last, all, packed } = await lookAtParquet(source, PREVIEW_ROWS, LAST_ROWS);
-      return { ...base, packed, reading: { ...NOTHING, form }, because: { form: 'the file begins as Parquet does' }, names, rows, last, all };
+      return {
+        ...base,
+        packed,
+        reading: { ...NOTHING, form },
+        because: { form: 'the file begins as Parquet does' },
+        names,
+        rows,
+        last,
+        all,
+      };
     }
     case 'workbook': {
       const look = lookAtSheet(source.name, await openWorkbook(source), chosen, PREVIEW_ROWS, LAST_ROWS);
       const { sheet, sheets, titles, header, because, names, rows, last, all } = look;
-      return { ...base, packed: false, reading: { ...NOTHING, form, sheet, titles, header }, because, names, rows, last, all, sheets };
+      return {
+        ...base,
+        packed: false,
+        reading: { ...NOTHING, form, sheet, titles, header },
+        because,
+        names,
+        rows,
+        last,
+        all,
+        sheets,
+      };
     }
   }
 }
 
 /** Reads one data file as a look at it found, or as a person chose. @param mostRows only the first rows, where not `null` */
 export async function readFile(
-  source: ByteSource, reading: Reading, layout: Layout | null, taker: RowTaker, control: Control, mostRows: number | null,
+  source: ByteSource,
+  reading: Reading,
+  layout: Layout | null,
+  taker: RowTaker,
+  control: Control,
+  mostRows: number | null,
 ): Promise<FileRead & { sheet?: string }> {
   switch (reading.form) {
-    case 'delimited': return readDelimited(source, reading, taker, control, mostRows);
+    case 'delimited':
+      return readDelimited(source, reading, taker, control, mostRows);
     case 'fixed-width':
-      if (!layout) throw new InputError({ file: source.name, says: 'a fixed-width file needs a codebook that says where its columns stand; bring it along' });
+      if (!layout)
+        throw new InputError({
+          file: source.name,
+          says: 'a fixed-width file needs a codebook that says where its columns stand; bring it along',
+        });
       return readFixedWidth(source, reading.encoding, layout, taker, control, mostRows);
-    case 'json': return readJson(source, reading.records, taker, control, mostRows);
-    case 'parquet': return readParquet(source, taker, control, mostRows);
-    case 'workbook': return readWorkbook(source, { sheet: reading.sheet, titles: reading.titles, header: reading.header }, taker, control, mostRows);
+    case 'json':
+      return readJson(source, reading.records, taker, control, mostRows);
+    case 'parquet':
+      return readParquet(source, taker, control, mostRows);
+    case 'workbook':
+      return readWorkbook(
+        source,
+        { sheet: reading.sheet, titles: reading.titles, header: reading.header },
+        taker,
+        control,
+        mostRows,
+      );
   }
 }

@@ -11,9 +11,15 @@ export function columnNames(row: readonly string[], width: number): { names: str
     }
     const stem = given || `column_${i + 1}`;
     let name = stem;
-    for (let n = 2; taken.has(name) || (name !== stem && used.has(name)) || (given && name === stem); n++) name = `${stem}_${n}`;
+    for (let n = 2; taken.has(name) || (name !== stem && used.has(name)) || (given && name === stem); n++)
+      name = `${stem}_${n}`;
     taken.add(name);
-    if (row.length) notices.push(given ? `the name “${given}” stands twice; column ${i + 1} is called ${name}` : `column ${i + 1} has no name; it is called ${name}`);
+    if (row.length)
+      notices.push(
+        given
+          ? `the name “${given}” stands twice; column ${i + 1} is called ${name}`
+          : `column ${i + 1} has no name; it is called ${name}`,
+      );
     return name;
   });
   return { names, notices };

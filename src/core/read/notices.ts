@@ -16,6 +16,9 @@ export class Notices {
 
   list(): Notice[] {
     const more = [...this.times].filter(([, times]) => times > MOST_NOTICES);
-    return [...this.listed, ...more.map(([kind, times]) => ({ says: `${kind}: ${times - MOST_NOTICES} more like these` }))];
+    return [
+      ...this.listed,
+      ...more.map(([kind, times]) => ({ says: `${kind}: ${times - MOST_NOTICES} more like these` })),
+    ];
   }
 }

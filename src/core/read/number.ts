@@ -16,7 +16,10 @@ export const PLAIN: NumberForm = { decimal: '.', thousands: '', implied: 0 };
 const BARE = /^\s*[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d{1,3})?\s*$/;
 /** What may stand around the digits: blanks, signs, brackets, currencies, percent. */
 const CURRENCY = '(?:\\p{Sc}|EUR|USD|GBP|CHF|SEK|NOK|DKK|JPY|kr\\.?)';
-const ADORNED = new RegExp(`^(\\()?\\s*([+\\-\u2212])?\\s*(?:${CURRENCY})?\\s*([+\\-\u2212])?\\s*(\\d[\\d.,'\u2019\\s\u00a0\u202f\u2009]*|[.,]\\d+)([eE][+-]?\\d{1,3})?\\s*([-\u2212])?\\s*(%|${CURRENCY})?\\s*(\\))?$`, 'u');
+const ADORNED = new RegExp(
+  `^(\\()?\\s*([+\\-\u2212])?\\s*(?:${CURRENCY})?\\s*([+\\-\u2212])?\\s*(\\d[\\d.,'\u2019\\s\u00a0\u202f\u2009]*|[.,]\\d+)([eE][+-]?\\d{1,3})?\\s*([-\u2212])?\\s*(%|${CURRENCY})?\\s*(\\))?$`,
+  'u',
+);
 
 export const readsAsBareNumber = (text: string): boolean => BARE.test(text);
 
@@ -32,7 +35,8 @@ function partsOf(text: string): { digits: string; exponent: string; negative: bo
 }
 
 /** Whether a text could be a number under one form or another. */
-export const couldBeNumber = (text: string): boolean => BARE.test(text) || FORMS.some((form) => readNumber(text, form) !== null);
+export const couldBeNumber = (text: string): boolean =>
+  BARE.test(text) || FORMS.some((form) => readNumber(text, form) !== null);
 
 const GROUPED: Record<NumberForm['thousands'], RegExp> = {
   '': /^\d*$/,
@@ -59,7 +63,7 @@ export function readNumber(text: string, form: NumberForm = PLAIN): number | nul
 }
 
 const scaled = (value: number, digits: string, { implied, decimal }: NumberForm): number =>
-  (implied === 0 || digits.includes(decimal) ? value : Number(`${value}e-${implied}`));
+  implied === 0 || digits.includes(decimal) ? value : Number(`${value}e-${implied}`);
 
 /** Forms to choose from, the more usual first; of those that read equally much the first is taken. */
 const FORMS: readonly NumberForm[] = [
@@ -86,7 +90,10 @@ export interface GuessedForm {
  * @param texts distinct texts with their counts
  * @param mark the decimal mark that the person or the rest of the extract says, where the texts leave it open
  */
-export function guessNumberForm(texts: readonly (readonly [string, number])[], mark: '.' | ',' | null): GuessedForm {
+export function guessNumberForm(
+  texts: readonly (readonly [string, number])[],
+  mark: '.' | ',' | null,
+): GuessedForm {
   const tried = FORMS.map((form) => ({
     form,
     cells: texts.reduce((sum, [text, count]) => (readNumber(text, form) === null ? sum : sum + count), 0),
@@ -98,8 +105,12 @@ export function guessNumberForm(texts: readonly (readonly [string, number])[], m
   const open = decimals.size > 1 && texts.some(([text]) => /[.,]/.test(text));
   const chosen = (open && mark ? best.find(({ form }) => form.decimal === mark) : undefined) ?? best[0];
   const { form } = chosen;
-  const example = texts.find(([text]) => /[^\d\s+-]/.test(text) && readNumber(text, form) !== null)?.[0].trim();
-  const reading = form.thousands ? `“${form.decimal}” before decimals and “${form.thousands === ' ' ? 'a blank' : form.thousands}” between thousands` : `“${form.decimal}” before decimals`;
+  const example = texts
+    .find(([text]) => /[^\d\s+-]/.test(text) && readNumber(text, form) !== null)?.[0]
+    .trim();
+  const reading = form.thousands
+    ? `“${form.decimal}” before decimals and “${form.thousands === ' ' ? 'a blank' : form.thousands}” between thousands`
+    : `“${form.decimal}” before decimals`;
   return {
     form,
     cells: most,

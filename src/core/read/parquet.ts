@@ -20,26 +20,48 @@ interface Opened {
 /** Opens a Parquet file (Apache Parquet, format 2). @throws InputError where it is damaged or uses what cannot be read */
 async function openParquet(source: ByteSource): Promise<Opened> {
   const { parquetMetadataAsync, parquetRead, parquetSchema } = await import('hyparquet');
-  const { decompressBrotli, decompressGzip, decompressLz4, decompressLz4Raw, decompressZstd } = await import('hyparquet-compressors');
+  const { decompressBrotli, decompressGzip, decompressLz4, decompressLz4Raw, decompressZstd } =
+    await import('hyparquet-compressors');
   const plain = await unpacked(source);
   const { slice } = source;
   const whole = slice && !plain.packed ? null : await allBytes(plain.open());
   const file = {
     byteLength: whole ? whole.length : source.bytes,
     slice: async (from: number, to?: number): Promise<ArrayBuffer> => {
-      const part = whole ? whole.slice(from, to) : await (slice as NonNullable<typeof slice>)(from, to ?? source.bytes);
+      const part = whole
+        ? whole.slice(from, to)
+        : await (slice as NonNullable<typeof slice>)(from, to ?? source.bytes);
       return part.buffer.slice(part.byteOffset, part.byteOffset + part.byteLength) as ArrayBuffer;
     },
   };
   try {
     const metadata = await parquetMetadataAsync(file);
     const columns = parquetSchema(metadata).children.map(({ element }) => element);
-    const compressors = { GZIP: decompressGzip, BROTLI: decompressBrotli, ZSTD: (input: Uint8Array) => decompressZstd(input), LZ4: decompressLz4, LZ4_RAW: decompressLz4Raw };
+    const compressors = {
+      GZIP: decompressGzip,
+      BROTLI: decompressBrotli,
+      ZSTD: (input: Uint8Array) => decompressZstd(input),
+      LZ4: decompressLz4,
+      LZ4_RAW: decompressLz4Raw,
+    };
     return {
-      metadata, columns, rows: Number(metadata.num_rows), packed: plain.packed,
-      read: (rowStart, rowEnd) => new Promise((resolve, reject) => {
-        parquetRead({ file, metadata, rowStart, rowEnd, compressors, parsers: TEXTS, geoparquet: false, onComplete: (rows) => resolve(rows) }).catch((cause: unknown) => reject(damaged(source.name, cause)));
-      }),
+      metadata,
+      columns,
+      rows: Number(metadata.num_rows),
+      packed: plain.packed,
+      read: (rowStart, rowEnd) =>
+        new Promise((resolve, reject) => {
+          parquetRead({
+            file,
+            metadata,
+            rowStart,
+            rowEnd,
+            compressors,
+            parsers: TEXTS,
+            geoparquet: false,
+            onComplete: (rows) => resolve(rows),
+          }).catch((cause: unknown) => reject(damaged(source.name, cause)));
+        }),
     };
   } catch (cause) {
     throw damaged(source.name, cause);
@@ -47,7 +69,12 @@ async function openParquet(source: ByteSource): Promise<Opened> {
 }
 
 const damaged = (file: string, cause: unknown): InputError =>
-  (cause instanceof InputError ? cause : new InputError({ file, says: `the Parquet file is damaged or uses what cannot be read here (${cause instanceof Error ? cause.message : String(cause)})` }));
+  cause instanceof InputError
+    ? cause
+    : new InputError({
+        file,
+        says: `the Parquet file is damaged or uses what cannot be read here (${cause instanceof Error ? cause.message : String(cause)})`,
+      });
 
 const two = (n: number): string => String(n).padStart(2, '0');
 
@@ -55,7 +82,12 @@ const two = (n: number): string => String(n).padStart(2, '0');
 function momentText(value: bigint, units: bigint): string {
   const seconds = value >= 0n ? value / units : (value - units + 1n) / units;
   const rest = value - seconds * units;
-  const digits = rest === 0n ? '' : `.${String(rest).padStart(String(units).length - 1, '0').replace(/0+$/, '')}`;
+  const digits =
+    rest === 0n
+      ? ''
+      : `.${String(rest)
+          .padStart(String(units).length - 1, '0')
+          .replace(/0+$/, '')}`;
   const date = new Date(Number(seconds) * 1000);
   return Number.isNaN(date.getTime()) ? String(value) : `${date.toISOString().slice(0, 19)}${digits}`;
 }
@@ -76,18 +108,35 @@ const TEXTS = {
 function declaredStorage(element: SchemaElement): Storage | undefined {
   const logical = element.logical_type?.type ?? element.converted_type;
   switch (logical) {
-    case 'DATE': return 'date';
-    case 'TIME': case 'TIME_MILLIS': case 'TIME_MICROS': return 'time';
-    case 'TIMESTAMP': case 'TIMESTAMP_MILLIS': case 'TIMESTAMP_MICROS': return 'datetime';
-    case 'DECIMAL': return (element.scale ?? 0) > 0 ? 'decimal' : 'integer';
+    case 'DATE':
+      return 'date';
+    case 'TIME':
+    case 'TIME_MILLIS':
+    case 'TIME_MICROS':
+      return 'time';
+    case 'TIMESTAMP':
+    case 'TIMESTAMP_MILLIS':
+    case 'TIMESTAMP_MICROS':
+      return 'datetime';
+    case 'DECIMAL':
+      return (element.scale ?? 0) > 0 ? 'decimal' : 'integer';
     default:
   }
   switch (element.type) {
-    case 'INT32': case 'INT64': return 'integer';
-    case 'INT96': return 'datetime';
-    case 'FLOAT': case 'DOUBLE': return 'decimal';
-    case 'BYTE_ARRAY': case 'FIXED_LEN_BYTE_ARRAY': case 'BOOLEAN': return 'text';
-    default: return undefined;
+    case 'INT32':
+    case 'INT64':
+      return 'integer';
+    case 'INT96':
+      return 'datetime';
+    case 'FLOAT':
+    case 'DOUBLE':
+      return 'decimal';
+    case 'BYTE_ARRAY':
+    case 'FIXED_LEN_BYTE_ARRAY':
+    case 'BOOLEAN':
+      return 'text';
+    default:
+      return undefined;
   }
 }
 
@@ -122,32 +171,62 @@ function texter(element: SchemaElement): (value: unknown) => string {
 }
 
 /** Names, number of rows, first and last rows of a Parquet file. */
-export async function lookAtParquet(source: ByteSource, most: number, last: number): Promise<{ names: string[]; rows: string[][]; last: string[][]; all: number; packed: boolean }> {
+export async function lookAtParquet(
+  source: ByteSource,
+  most: number,
+  last: number,
+): Promise<{ names: string[]; rows: string[][]; last: string[][]; all: number; packed: boolean }> {
   const { columns, rows, read, packed } = await openParquet(source);
   const texters = columns.map(texter);
-  const cells = (batch: unknown[][]): string[][] => batch.map((row) => texters.map((text, i) => text(row[i])));
+  const cells = (batch: unknown[][]): string[][] =>
+    batch.map((row) => texters.map((text, i) => text(row[i])));
   return {
-    names: columns.map(({ name }) => name), all: rows, packed,
+    names: columns.map(({ name }) => name),
+    all: rows,
+    packed,
     rows: rows ? cells(await read(0, Math.min(most, rows))) : [],
     last: rows > most ? cells(await read(rows - last, rows)) : [],
   };
 }
 
 /** Reads a Parquet file to its end, some rows at a time. The types that the file declares are kept. */
-export async function readParquet(source: ByteSource, taker: RowTaker, control: Control, mostRows: number | null): Promise<FileRead> {
+export async function readParquet(
+  source: ByteSource,
+  taker: RowTaker,
+  control: Control,
+  mostRows: number | null,
+): Promise<FileRead> {
   const { columns, rows, read } = await openParquet(source);
   const texters = columns.map(texter);
   const notices = new Notices();
-  taker.names(columns.map(({ name }) => name), columns.map(declaredStorage));
+  taker.names(
+    columns.map(({ name }) => name),
+    columns.map(declaredStorage),
+  );
   const end = Math.min(rows, mostRows ?? rows);
   for (let from = 0; from < end; from += BATCH) {
     const batch = await read(from, Math.min(end, from + BATCH));
     taker.rows(batch.map((row) => texters.map((text, i) => text(row[i]))));
-    control.progress?.(source.name, Math.round((source.bytes * Math.min(end, from + BATCH)) / Math.max(1, rows)), from + batch.length);
+    control.progress?.(
+      source.name,
+      Math.round((source.bytes * Math.min(end, from + BATCH)) / Math.max(1, rows)),
+      from + batch.length,
+    );
     await control.breathe?.();
   }
   const nested = columns.filter(({ num_children }) => num_children).map(({ name }) => name);
-  if (nested.length) notices.add(undefined, `columns with nested values are kept as JSON text: ${nested.join(', ')}`, 'nested');
+  if (nested.length)
+    notices.add(
+      undefined,
+      `columns with nested values are kept as JSON text: ${nested.join(', ')}`,
+      'nested',
+    );
   if (end === 0) notices.add(undefined, 'the file holds a header and no rows', 'no rows');
-  return { rows: end, columns: columns.length, encoding: 'binary', partial: end < rows, notices: notices.list() };
+  return {
+    rows: end,
+    columns: columns.length,
+    encoding: 'binary',
+    partial: end < rows,
+    notices: notices.list(),
+  };
 }

@@ -7,7 +7,10 @@ const SIGNATURES: readonly (readonly [string, string])[] = [
   ['504b0304', 'a zip archive inside another file'],
   ['504b0506', 'an empty zip archive'],
   ['50415231', 'a Parquet file'],
-  ['d0cf11e0a1b11ae1', 'an office document of the old binary form; save it as a workbook (.xlsx) or as delimited text'],
+  [
+    'd0cf11e0a1b11ae1',
+    'an office document of the old binary form; save it as a workbook (.xlsx) or as delimited text',
+  ],
   ['53514c69746520666f726d6174', 'an SQLite database'],
   ['7f454c46', 'a program'],
   ['fd377a585a00', 'an xz archive'],
@@ -25,7 +28,8 @@ export function notText(bytes: Uint8Array): string | null {
   if (looksUtf16(bytes)) return null;
   // Control characters other than tab, line ends and form feed do not occur in text of any supported encoding.
   let control = 0;
-  for (const byte of bytes) if (byte < 32 && byte !== 9 && byte !== 10 && byte !== 13 && byte !== 12) control++;
+  for (const byte of bytes)
+    if (byte < 32 && byte !== 9 && byte !== 10 && byte !== 13 && byte !== 12) control++;
   return control > Math.max(2, bytes.length * 0.02) ? 'a binary file' : null;
 }
 

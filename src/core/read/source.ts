@@ -29,7 +29,10 @@ export function sourceOf(name: string, content: string | Uint8Array): ByteSource
 }
 
 /** The first bytes of a stream, at most `most`, and whether that was all of it. */
-export async function firstBytes(stream: AsyncIterable<Uint8Array>, most: number): Promise<{ bytes: Uint8Array; whole: boolean }> {
+export async function firstBytes(
+  stream: AsyncIterable<Uint8Array>,
+  most: number,
+): Promise<{ bytes: Uint8Array; whole: boolean }> {
   const parts: Uint8Array[] = [];
   let length = 0;
   for await (const part of stream) {

@@ -29,7 +29,8 @@ export function split(text: string, { delimiter, quote }: Cut, last: boolean): P
   const mixed = hasReturn && hasFeed && /(^|[^\r])\n/.test(text);
   const newline = !hasReturn || mixed ? '\n' : hasFeed ? '\r\n' : '\r';
   // A carriage return at the end of a piece may be half of a line end.
-  if (!last && newline === '\r' && text.endsWith('\r')) return { ...split(text.slice(0, -1), { delimiter, quote }, last) };
+  if (!last && newline === '\r' && text.endsWith('\r'))
+    return { ...split(text.slice(0, -1), { delimiter, quote }, last) };
   const parser = new Papa.Parser({ delimiter, newline, quoteChar: quote || NO_QUOTE });
   const { data, errors, meta } = parser.parse(text, 0, !last) as Papa.ParseResult<string[]>;
   if (mixed) {

@@ -23,12 +23,21 @@ export async function openWorkbook(source: ByteSource): Promise<Sheet[]> {
   const { default: excel } = await import('exceljs');
   const workbook: Workbook = new excel.Workbook();
   try {
-    await workbook.xlsx.load(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer);
+    await workbook.xlsx.load(
+      bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer,
+    );
   } catch (cause) {
-    throw new InputError({ file, says: `the workbook is damaged or cannot be read (${(cause as Error).message.split('\n')[0]}); open it in a spreadsheet, save it anew, or save the sheet as delimited text` });
+    throw new InputError({
+      file,
+      says: `the workbook is damaged or cannot be read (${(cause as Error).message.split('\n')[0]}); open it in a spreadsheet, save it anew, or save the sheet as delimited text`,
+    });
   }
   const { date1904 } = workbook.properties;
-  const sheets = workbook.worksheets.map((sheet) => ({ name: sheet.name, rows: tableOf(sheet, date1904 ?? false), hidden: sheet.state !== 'visible' }));
+  const sheets = workbook.worksheets.map((sheet) => ({
+    name: sheet.name,
+    rows: tableOf(sheet, date1904 ?? false),
+    hidden: sheet.state !== 'visible',
+  }));
   if (sheets.length === 0) throw new InputError({ file, says: 'the workbook has no sheet' });
   return sheets;
 }
@@ -39,13 +48,15 @@ async function checkBounds(file: string, bytes: Uint8Array): Promise<void> {
   const count = bounded(file, bytes.length);
   const unzip = new Unzip((member) => {
     member.ondata = (error, part) => {
-      if (error) throw new InputError({ file, says: `the workbook is damaged (${error.message}); fetch it again` });
+      if (error)
+        throw new InputError({ file, says: `the workbook is damaged (${error.message}); fetch it again` });
       count(part.length);
     };
     member.start();
   });
   unzip.register(UnzipInflate);
-  for (let at = 0; at < bytes.length; at += 1 << 16) unzip.push(bytes.subarray(at, at + (1 << 16)), at + (1 << 16) >= bytes.length);
+  for (let at = 0; at < bytes.length; at += 1 << 16)
+    unzip.push(bytes.subarray(at, at + (1 << 16)), at + (1 << 16) >= bytes.length);
 }
 
 function tableOf(sheet: Worksheet, date1904: boolean): string[][] {
@@ -84,8 +95,12 @@ function valueText(value: Cell['value'], format: string, date1904: boolean): str
   if (value instanceof Date) return dateText(value, format, date1904);
   if ('error' in value) return value.error;
   if ('richText' in value) return value.richText.map(({ text }) => text).join('');
-  if ('hyperlink' in value) return typeof value.text === 'string' ? value.text : valueText(value.text as Cell['value'], format, date1904);
-  if ('formula' in value || 'sharedFormula' in value) return valueText(value.result as Cell['value'], format, date1904);
+  if ('hyperlink' in value)
+    return typeof value.text === 'string'
+      ? value.text
+      : valueText(value.text as Cell['value'], format, date1904);
+  if ('formula' in value || 'sharedFormula' in value)
+    return valueText(value.result as Cell['value'], format, date1904);
   return '';
 }
 
@@ -126,29 +141,56 @@ export interface SheetChoice {
 
 /** The sheet that holds the data: the one with most cells, those that are shown first. */
 export function chooseSheet(sheets: readonly Sheet[]): Sheet {
-  const size = ({ rows, hidden }: Sheet): number => rows.length * (rows[0]?.length ?? 0) * (hidden ? 0.001 : 1);
+  const size = ({ rows, hidden }: Sheet): number =>
+    rows.length * (rows[0]?.length ?? 0) * (hidden ? 0.001 : 1);
   return sheets.reduce((a, b) => (size(b) > size(a) ? b : a));
 }
 
 /** @throws InputError where there is no such sheet, or nothing in it */
-export function lookAtSheet(file: string, sheets: readonly Sheet[], chosen: SheetChoice, most: number, last: number): SheetLook {
+export function lookAtSheet(
+  file: string,
+  sheets: readonly Sheet[],
+  chosen: SheetChoice,
+  most: number,
+  last: number,
+): SheetLook {
   const sheet = chosen.sheet ? sheets.find(({ name }) => name === chosen.sheet) : chooseSheet(sheets);
-  if (!sheet) throw new InputError({ file, says: `there is no sheet “${chosen.sheet}”; the workbook has ${sheets.map(({ name }) => `“${name}”`).join(', ')}` });
+  if (!sheet)
+    throw new InputError({
+      file,
+      says: `there is no sheet “${chosen.sheet}”; the workbook has ${sheets.map(({ name }) => `“${name}”`).join(', ')}`,
+    });
   const filled = sheet.rows.filter((row) => row.some((cell) => cell !== ''));
-  if (filled.length === 0) throw new InputError({ file, says: `the sheet “${sheet.name}” is empty; choose another` });
+  if (filled.length === 0)
+    throw new InputError({ file, says: `the sheet “${sheet.name}” is empty; choose another` });
   // A title row is one that fills few of the columns.
   const filledTo = filled.map((row) => row.slice(0, row.findLastIndex((cell) => cell !== '') + 1));
-  const titles = Math.min(chosen.titles ?? guessTitles(filledTo, usualWidth(filledTo).width), filled.length - 1);
+  const titles = Math.min(
+    chosen.titles ?? guessTitles(filledTo, usualWidth(filledTo).width),
+    filled.length - 1,
+  );
   const table = filled.slice(titles);
   const header = guessHeader(table.slice(0, HEADER_ROWS));
   const names = chosen.header ?? header.header;
   const body = names ? table.slice(1) : table;
   return {
-    sheet: sheet.name, sheets: sheets.map(({ name, rows }) => ({ name, rows: rows.length })), titles, header: names,
+    sheet: sheet.name,
+    sheets: sheets.map(({ name, rows }) => ({ name, rows: rows.length })),
+    titles,
+    header: names,
     because: {
-      sheet: chosen.sheet ? 'chosen' : sheets.length === 1 ? 'the only sheet' : 'the sheet that holds most cells',
+      sheet: chosen.sheet
+        ? 'chosen'
+        : sheets.length === 1
+          ? 'the only sheet'
+          : 'the sheet that holds most cells',
       header: chosen.header === undefined ? header.because : 'chosen',
-      titles: chosen.titles === undefined ? (titles ? 'the first rows fill fewer columns' : 'the first row is as wide as the rest') : 'chosen',
+      titles:
+        chosen.titles === undefined
+          ? titles
+            ? 'the first rows fill fewer columns'
+            : 'the first row is as wide as the rest'
+          : 'chosen',
     },
     names: columnNames(names ? table[0] : [], table[0].length).names,
     rows: body.slice(0, most),
@@ -158,14 +200,25 @@ export function lookAtSheet(file: string, sheets: readonly Sheet[], chosen: Shee
 }
 
 /** Reads one sheet. Rows that hold nothing are passed over; the sheets that are not read are noticed. */
-export async function readWorkbook(source: ByteSource, chosen: SheetChoice, taker: RowTaker, control: Control, mostRows: number | null): Promise<FileRead & { sheet: string }> {
+export async function readWorkbook(
+  source: ByteSource,
+  chosen: SheetChoice,
+  taker: RowTaker,
+  control: Control,
+  mostRows: number | null,
+): Promise<FileRead & { sheet: string }> {
   const sheets = await openWorkbook(source);
   const look = lookAtSheet(source.name, sheets, chosen, 0, 0);
   const { rows } = sheets.find(({ name }) => name === look.sheet) as Sheet;
   const notices = new Notices();
   const lines: [number, number][] = [];
   const others = sheets.filter(({ name, rows: found }) => name !== look.sheet && found.length > 0);
-  if (others.length) notices.add(undefined, `only the sheet “${look.sheet}” is read; not ${others.map(({ name, rows: found }) => `“${name}” (${found.length} rows)`).join(', ')}`, 'sheets');
+  if (others.length)
+    notices.add(
+      undefined,
+      `only the sheet “${look.sheet}” is read; not ${others.map(({ name, rows: found }) => `“${name}” (${found.length} rows)`).join(', ')}`,
+      'sheets',
+    );
   let above = look.titles;
   let named = false;
   const body: string[][] = [];
@@ -175,7 +228,14 @@ export async function readWorkbook(source: ByteSource, chosen: SheetChoice, take
     if (row.every((cell) => cell === '')) return;
     if (above > 0) {
       above--;
-      notices.add(i + 1, `a title, not read: ${row.filter((cell) => cell !== '').join(' ').slice(0, 120)}`, 'titles');
+      notices.add(
+        i + 1,
+        `a title, not read: ${row
+          .filter((cell) => cell !== '')
+          .join(' ')
+          .slice(0, 120)}`,
+        'titles',
+      );
       return;
     }
     if (!named) {
@@ -191,7 +251,14 @@ export async function readWorkbook(source: ByteSource, chosen: SheetChoice, take
       partial = true;
       return;
     }
-    if (i !== last) notices.add(last + 1, i - last === 1 ? 'the row is empty and was passed over' : `${i - last} rows are empty and were passed over`, 'empty rows');
+    if (i !== last)
+      notices.add(
+        last + 1,
+        i - last === 1
+          ? 'the row is empty and was passed over'
+          : `${i - last} rows are empty and were passed over`,
+        'empty rows',
+      );
     last = i + 1;
     const before = lines.at(-1);
     if (!before || before[1] + body.length - before[0] !== i + 1) lines.push([body.length, i + 1]);
@@ -201,5 +268,13 @@ export async function readWorkbook(source: ByteSource, chosen: SheetChoice, take
   else notices.add(undefined, 'the sheet holds a header and no rows', 'no rows');
   control.progress?.(source.name, source.bytes, body.length);
   await control.breathe?.();
-  return { rows: body.length, columns: look.names.length, encoding: 'binary', partial, lines, sheet: look.sheet, notices: notices.list() };
+  return {
+    rows: body.length,
+    columns: look.names.length,
+    encoding: 'binary',
+    partial,
+    lines,
+    sheet: look.sheet,
+    notices: notices.list(),
+  };
 }

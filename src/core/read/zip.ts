@@ -13,7 +13,8 @@ export interface Archive {
   notices: string[];
 }
 
-export const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b && (bytes[2] === 3 || bytes[2] === 5) && bytes[3] === bytes[2] + 1;
+export const isZip = (bytes: Uint8Array): boolean =>
+  bytes[0] === 0x50 && bytes[1] === 0x4b && (bytes[2] === 3 || bytes[2] === 5) && bytes[3] === bytes[2] + 1;
 
 /** One piece of one member as it is unpacked. */
 interface Piece {
@@ -33,14 +34,19 @@ export async function openZip(source: ByteSource): Promise<Archive> {
   const notices: string[] = [];
   for await (const { path, bytes } of pieces(source, () => true)) {
     sizes.set(path, (sizes.get(path) ?? 0) + bytes.length);
-    if (sizes.size > MOST_MEMBERS) throw new InputError({ file, says: `the archive has more than ${MOST_MEMBERS} members; unpack it and choose the files that belong together` });
+    if (sizes.size > MOST_MEMBERS)
+      throw new InputError({
+        file,
+        says: `the archive has more than ${MOST_MEMBERS} members; unpack it and choose the files that belong together`,
+      });
   }
   const members: ByteSource[] = [];
   const taken = new Set<string>();
   for (const [path, bytes] of sizes) {
     if (isLitter(path)) continue;
     const name = baseName(path);
-    if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[A-Za-z]:/.test(path)) notices.push(`the archive names a path outside itself, ${path}; only the name ${name} is used`);
+    if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[A-Za-z]:/.test(path))
+      notices.push(`the archive names a path outside itself, ${path}; only the name ${name} is used`);
     if (bytes === 0) {
       notices.push(`${name} in the archive is empty and was passed over`);
       continue;
@@ -51,17 +57,20 @@ export async function openZip(source: ByteSource): Promise<Archive> {
       name: shown,
       bytes,
       open: async function* () {
-        for await (const piece of pieces(source, (candidate) => candidate === path)) if (piece.bytes.length) yield piece.bytes;
+        for await (const piece of pieces(source, (candidate) => candidate === path))
+          if (piece.bytes.length) yield piece.bytes;
       },
     });
   }
-  if (members.length === 0) throw new InputError({ file, says: 'the archive holds no file; fetch it again or choose another' });
+  if (members.length === 0)
+    throw new InputError({ file, says: 'the archive holds no file; fetch it again or choose another' });
   return { members, notices };
 }
 
 const baseName = (path: string): string => path.split(/[\\/]/).filter(Boolean).pop() ?? path;
 /** Folders, and what operating systems leave in archives. */
-const isLitter = (path: string): boolean => /[\\/]$/.test(path) || /(^|\/)(__MACOSX\/|\.DS_Store$|Thumbs\.db$|desktop\.ini$|\._)/i.test(path);
+const isLitter = (path: string): boolean =>
+  /[\\/]$/.test(path) || /(^|\/)(__MACOSX\/|\.DS_Store$|Thumbs\.db$|desktop\.ini$|\._)/i.test(path);
 
 async function* pieces(source: ByteSource, wanted: (path: string) => boolean): AsyncGenerator<Piece> {
   const file = source.name;
@@ -93,7 +102,11 @@ async function* pieces(source: ByteSource, wanted: (path: string) => boolean): A
     for await (const part of source.open()) {
       if (first) {
         first = false;
-        if (part.length > 7 && part[6] & 1) throw new InputError({ file, says: 'the archive is protected by a password; unpack it yourself and bring the files' });
+        if (part.length > 7 && part[6] & 1)
+          throw new InputError({
+            file,
+            says: 'the archive is protected by a password; unpack it yourself and bring the files',
+          });
       }
       // In small steps, so that a member which swells is caught before it fills the memory; smaller ones while it swells.
       let step = STEP;
@@ -112,9 +125,13 @@ async function* pieces(source: ByteSource, wanted: (path: string) => boolean): A
     yield* waiting;
   } catch (cause) {
     if (cause instanceof InputError) throw cause;
-    throw new InputError({ file, says: `the archive is damaged or ends too early (${(cause as Error).message}); fetch it again` });
+    throw new InputError({
+      file,
+      says: `the archive is damaged or ends too early (${(cause as Error).message}); fetch it again`,
+    });
   }
-  if (open > 0) throw new InputError({ file, says: 'the archive ends in the middle of a file; fetch it again' });
+  if (open > 0)
+    throw new InputError({ file, says: 'the archive ends in the middle of a file; fetch it again' });
 }
 
 const STEP = 1 << 16;

@@ -15,11 +15,15 @@ const LEAST_MEMBERS = 3;
 /** Proposals: the codebook's own groups, then neighbours with the same stem and the same codes. */
 export function proposeSets(subjects: readonly Subject[], codebooks: readonly Codebook[]): ProposedSet[] {
   const here = new Set(subjects.map(({ name }) => name));
-  const grouped = codebooks.flatMap((codebook) => codebook.groups.map((group) => ({
-    name: group.name,
-    variables: group.variables.filter((name) => here.has(name)),
-    because: `a group of the codebook ${codebook.name}`,
-  }))).filter(({ variables }) => variables.length > 0);
+  const grouped = codebooks
+    .flatMap((codebook) =>
+      codebook.groups.map((group) => ({
+        name: group.name,
+        variables: group.variables.filter((name) => here.has(name)),
+        because: `a group of the codebook ${codebook.name}`,
+      })),
+    )
+    .filter(({ variables }) => variables.length > 0);
   const known = new Set(grouped.map(({ variables }) => variables.join('\n')));
   return [...grouped, ...batteries(subjects).filter(({ variables }) => !known.has(variables.join('\n')))];
 }
@@ -43,7 +47,8 @@ function batteries(subjects: readonly Subject[]): ProposedSet[] {
 
 /** The codes that a variable may take: the codebook's labels where it has them, else kind and storage. */
 function codeList({ entry, kind, written }: Subject): string {
-  const labels = entry?.categories.filter(({ missing }) => !missing).map(({ code, label }) => `${code} ${label}`) ?? [];
+  const labels =
+    entry?.categories.filter(({ missing }) => !missing).map(({ code, label }) => `${code} ${label}`) ?? [];
   return labels.length ? labels.join('|') : `${kind} ${written.storage}`;
 }
 

@@ -6,7 +6,11 @@ export interface ThematicSet {
 }
 
 /** Names of the variables in view: those of all sets in view together; all where none is. */
-export function inView(names: readonly string[], sets: Iterable<ThematicSet>, shown: ReadonlySet<string>): string[] {
+export function inView(
+  names: readonly string[],
+  sets: Iterable<ThematicSet>,
+  shown: ReadonlySet<string>,
+): string[] {
   const members = new Set<string>();
   let any = false;
   for (const set of sets) {

@@ -14,7 +14,10 @@ describe('what is drawn', () => {
   it('is all but the few that would squash the rest, which are told', () => {
     const { body: drawn, beyond } = drawable(of([...body, 5792, 998, 998, -400]));
     expect([drawn.values[0], drawn.values[drawn.values.length - 1]]).toEqual([1, 9]);
-    expect(beyond).toEqual({ below: { rows: 1, from: -400, to: -400 }, above: { rows: 3, from: 998, to: 5792 } });
+    expect(beyond).toEqual({
+      below: { rows: 1, from: -400, to: -400 },
+      above: { rows: 3, from: 998, to: 5792 },
+    });
   });
 
   it('is all where nothing lies far out, or too much does', () => {
@@ -24,10 +27,22 @@ describe('what is drawn', () => {
   });
 
   it('loses no row: what is drawn and what is told add up to all', () => {
-    fc.assert(fc.property(fc.array(fc.oneof(fc.integer({ min: 0, max: 50 }), fc.integer({ min: -1e6, max: 1e6 })), { minLength: 1, maxLength: 300 }), (values) => {
-      const all = of(values);
-      const { body: drawn, beyond } = drawable(all);
-      expect(Array.from(drawn.counts).reduce((a, b) => a + b, 0) + (beyond?.below?.rows ?? 0) + (beyond?.above?.rows ?? 0)).toBe(values.length);
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(fc.oneof(fc.integer({ min: 0, max: 50 }), fc.integer({ min: -1e6, max: 1e6 })), {
+          minLength: 1,
+          maxLength: 300,
+        }),
+        (values) => {
+          const all = of(values);
+          const { body: drawn, beyond } = drawable(all);
+          expect(
+            Array.from(drawn.counts).reduce((a, b) => a + b, 0) +
+              (beyond?.below?.rows ?? 0) +
+              (beyond?.above?.rows ?? 0),
+          ).toBe(values.length);
+        },
+      ),
+    );
   });
 });

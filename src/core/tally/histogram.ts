@@ -38,10 +38,11 @@ export function histogram(sorted: Weighed, whole: boolean, wished: number | null
   if (wished !== null && wished > 0 && spread / wished <= MOST_BINS * 10) {
     width = wished;
     start = Math.floor(low / width) * width;
-  } else while (binsFrom(start, width, high) > MOST_BINS) {
-    width = roundWidth(width * 1.01, whole);
-    start = Math.floor(low / width) * width;
-  }
+  } else
+    while (binsFrom(start, width, high) > MOST_BINS) {
+      width = roundWidth(width * 1.01, whole);
+      start = Math.floor(low / width) * width;
+    }
   const counts = new Array<number>(binsFrom(start, width, high)).fill(0);
   for (let i = 0; i < sorted.values.length; i++) {
     const bin = Math.min(counts.length - 1, Math.floor((sorted.values[i] - start) / width + 1e-9));
@@ -75,7 +76,8 @@ export function drawable(sorted: Weighed): { body: Weighed; beyond: Beyond | nul
   const [low, high] = [quantile(sorted, 0.025), quantile(sorted, 0.975)];
   if (n < LEAST_ROWS || low === null || high === null) return { body: sorted, beyond: null };
   const range = high - low;
-  if (range <= 0 || values[values.length - 1] - values[0] <= range * SQUASHED) return { body: sorted, beyond: null };
+  if (range <= 0 || values[values.length - 1] - values[0] <= range * SQUASHED)
+    return { body: sorted, beyond: null };
   let [from, to] = [0, values.length];
   while (values[from] < low - range * FAR) from++;
   while (values[to - 1] > high + range * FAR) to--;
@@ -88,7 +90,14 @@ export function drawable(sorted: Weighed): { body: Weighed; beyond: Beyond | nul
   const beyond = { below: side(0, from), above: side(to, values.length) };
   const left = (beyond.below?.rows ?? 0) + (beyond.above?.rows ?? 0);
   if (left === 0 || left > n * MOST_BEYOND) return { body: sorted, beyond: null };
-  return { body: { values: Array.prototype.slice.call(values, from, to) as number[], counts: Array.prototype.slice.call(counts, from, to) as number[] }, beyond };
+  return {
+    body: {
+      values: Array.prototype.slice.call(values, from, to) as number[],
+      counts: Array.prototype.slice.call(counts, from, to) as number[],
+    },
+    beyond,
+  };
 }
 
-const binsFrom = (start: number, width: number, high: number): number => Math.floor((high - start) / width + 1e-9) + 1;
+const binsFrom = (start: number, width: number, high: number): number =>
+  Math.floor((high - start) / width + 1e-9) + 1;

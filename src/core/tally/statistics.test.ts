@@ -9,11 +9,15 @@ const weigh = (values: number[]): Weighed => {
   for (const value of [...values].sort((a, b) => a - b)) counts.set(value, (counts.get(value) ?? 0) + 1);
   return { values: [...counts.keys()], counts: [...counts.values()] };
 };
-const digits = (found: number | null, certified: number): number => -Math.log10(Math.abs((found ?? NaN) - certified) / Math.abs(certified) || 1e-16);
+const digits = (found: number | null, certified: number): number =>
+  -Math.log10(Math.abs((found ?? NaN) - certified) / Math.abs(certified) || 1e-16);
 
 describe('mean and standard deviation', () => {
   // The univariate data sets NumAcc1 to NumAcc4 of the NIST statistical reference data sets, with certified values.
-  const alternating = (base: number, pairs: number): number[] => [base + 0.2, ...Array.from({ length: pairs }, () => [base + 0.1, base + 0.3]).flat()];
+  const alternating = (base: number, pairs: number): number[] => [
+    base + 0.2,
+    ...Array.from({ length: pairs }, () => [base + 0.1, base + 0.3]).flat(),
+  ];
   it.each([
     ['NumAcc1', [10000001, 10000003, 10000002], 10000002, 1],
     ['NumAcc2', [1.2, ...Array.from({ length: 500 }, () => [1.1, 1.3]).flat()], 1.2, 0.1],
@@ -32,19 +36,24 @@ describe('mean and standard deviation', () => {
   });
 
   it('do not change when values are given with counts', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 2 }), (values) => {
-      const single = moments({ values, counts: values.map(() => 1) });
-      const counted = moments(weigh(values));
-      expect(counted.mean).toBeCloseTo(single.mean as number, 10);
-      expect(counted.sd).toBeCloseTo(single.sd as number, 10);
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -50, max: 50 }), { minLength: 2 }), (values) => {
+        const single = moments({ values, counts: values.map(() => 1) });
+        const counted = moments(weigh(values));
+        expect(counted.mean).toBeCloseTo(single.mean as number, 10);
+        expect(counted.sd).toBeCloseTo(single.sd as number, 10);
+      }),
+    );
   });
 });
 
 describe('skewness and kurtosis', () => {
   it('are those of Joanes & Gill, type 2', () => {
     // By hand: m2 = 2, m4 = 6.8, so g2 = −1.3 and G2 = 4/6 · (6 · −1.3 + 6) = −1.2; symmetric, so G1 = 0.
-    expect(moments(weigh([1, 2, 3, 4, 5]))).toMatchObject({ skewness: 0, kurtosis: expect.closeTo(-1.2, 12) as number });
+    expect(moments(weigh([1, 2, 3, 4, 5]))).toMatchObject({
+      skewness: 0,
+      kurtosis: expect.closeTo(-1.2, 12) as number,
+    });
     // By hand: mean 2, m2 = 3, m3 = 6, so g1 = 2/√3 and G1 = √(4·3)/2 · 2/√3 = 2.
     expect(moments(weigh([1, 1, 1, 5])).skewness).toBeCloseTo(2, 12);
   });
@@ -56,11 +65,13 @@ describe('skewness and kurtosis', () => {
   });
 
   it('of mirrored values mirror', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: -99, max: 99 }), { minLength: 4, maxLength: 40 }), (values) => {
-      const there = moments(weigh(values));
-      const back = moments(weigh(values.map((x) => -x)));
-      if (there.skewness !== null) expect(back.skewness).toBeCloseTo(-there.skewness, 8);
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -99, max: 99 }), { minLength: 4, maxLength: 40 }), (values) => {
+        const there = moments(weigh(values));
+        const back = moments(weigh(values.map((x) => -x)));
+        if (there.skewness !== null) expect(back.skewness).toBeCloseTo(-there.skewness, 8);
+      }),
+    );
   });
 });
 
@@ -73,12 +84,14 @@ describe('quantiles', () => {
   });
 
   it('lie between the extremes and do not fall', () => {
-    fc.assert(fc.property(fc.array(fc.integer(), { minLength: 1 }), (values) => {
-      const found = [0, 0.1, 0.25, 0.5, 0.9, 1].map((p) => quantile(weigh(values), p) as number);
-      expect(found[0]).toBe(Math.min(...values));
-      expect(found[5]).toBe(Math.max(...values));
-      found.slice(1).forEach((x, i) => expect(x).toBeGreaterThanOrEqual(found[i]));
-    }));
+    fc.assert(
+      fc.property(fc.array(fc.integer(), { minLength: 1 }), (values) => {
+        const found = [0, 0.1, 0.25, 0.5, 0.9, 1].map((p) => quantile(weigh(values), p) as number);
+        expect(found[0]).toBe(Math.min(...values));
+        expect(found[5]).toBe(Math.max(...values));
+        found.slice(1).forEach((x, i) => expect(x).toBeGreaterThanOrEqual(found[i]));
+      }),
+    );
   });
 
   it('give the median distance', () => {
@@ -93,16 +106,22 @@ it('modes are all tied values, and none where each occurs once', () => {
 
 describe('the histogram', () => {
   it('holds every row, in at most 60 bins with round widths', () => {
-    const numbers = fc.array(fc.oneof(fc.integer({ min: -1000, max: 100000 }), fc.double({ min: -5, max: 5, noNaN: true })), { minLength: 1, maxLength: 80 });
-    fc.assert(fc.property(numbers, fc.boolean(), (values, whole) => {
-      const used = whole ? values.map(Math.round) : values;
-      const drawn = histogram(weigh(used), whole);
-      expect(drawn?.counts.reduce((sum, count) => sum + count, 0)).toBe(values.length);
-      expect(drawn?.counts.length).toBeLessThanOrEqual(60);
-      if (whole) expect(Number.isInteger(drawn?.width) && Number.isInteger(drawn?.start)).toBe(true);
-      const mantissa = (drawn?.width ?? 1) / 10 ** Math.floor(Math.log10(drawn?.width ?? 1) + 1e-9);
-      if (new Set(used).size > 1 && !whole) expect([1, 2, 2.5, 5].some((step) => Math.abs(step - mantissa) < 1e-6)).toBe(true);
-    }));
+    const numbers = fc.array(
+      fc.oneof(fc.integer({ min: -1000, max: 100000 }), fc.double({ min: -5, max: 5, noNaN: true })),
+      { minLength: 1, maxLength: 80 },
+    );
+    fc.assert(
+      fc.property(numbers, fc.boolean(), (values, whole) => {
+        const used = whole ? values.map(Math.round) : values;
+        const drawn = histogram(weigh(used), whole);
+        expect(drawn?.counts.reduce((sum, count) => sum + count, 0)).toBe(values.length);
+        expect(drawn?.counts.length).toBeLessThanOrEqual(60);
+        if (whole) expect(Number.isInteger(drawn?.width) && Number.isInteger(drawn?.start)).toBe(true);
+        const mantissa = (drawn?.width ?? 1) / 10 ** Math.floor(Math.log10(drawn?.width ?? 1) + 1e-9);
+        if (new Set(used).size > 1 && !whole)
+          expect([1, 2, 2.5, 5].some((step) => Math.abs(step - mantissa) < 1e-6)).toBe(true);
+      }),
+    );
   });
 
   it('puts a value on an edge into the bar that begins there', () => {
@@ -110,7 +129,9 @@ describe('the histogram', () => {
   });
 
   it('moves widths up to round numbers', () => {
-    expect([0.013, 0.2, 2.1, 3, 7, 50].map((width) => roundWidth(width, false))).toEqual([0.02, 0.2, 2.5, 5, 10, 50]);
+    expect([0.013, 0.2, 2.1, 3, 7, 50].map((width) => roundWidth(width, false))).toEqual([
+      0.02, 0.2, 2.5, 5, 10, 50,
+    ]);
     expect(roundWidth(0.3, true)).toBe(1);
   });
 });

@@ -95,7 +95,10 @@ export function quantile({ values, counts }: Weighed, p: number): number | null 
  * @param counts here the sum of weights of the rows that hold each value
  * @param n rows with a positive weight
  */
-export function weightedMoments({ values, counts }: Weighed, n: number): { mean: number | null; sd: number | null } {
+export function weightedMoments(
+  { values, counts }: Weighed,
+  n: number,
+): { mean: number | null; sd: number | null } {
   const sum = size({ values, counts });
   if (n === 0 || !(sum > 0)) return { mean: null, sd: null };
   const rough = total(values.length, (i) => values[i] * counts[i]) / sum;
@@ -153,6 +156,11 @@ export function modes(counts: ArrayLike<number>): number[] {
 
 /** Median of the distances from `centre`. Values need not be sorted. */
 export function medianDistance({ values, counts }: Weighed, centre: number): number | null {
-  const order = Array.from({ length: values.length }, (_, i) => i).sort((a, b) => Math.abs(values[a] - centre) - Math.abs(values[b] - centre));
-  return quantile({ values: order.map((i) => Math.abs(values[i] - centre)), counts: order.map((i) => counts[i]) }, 0.5);
+  const order = Array.from({ length: values.length }, (_, i) => i).sort(
+    (a, b) => Math.abs(values[a] - centre) - Math.abs(values[b] - centre),
+  );
+  return quantile(
+    { values: order.map((i) => Math.abs(values[i] - centre)), counts: order.map((i) => counts[i]) },
+    0.5,
+  );
 }

@@ -13,18 +13,26 @@ describe('a stem display', () => {
     const made = stemDisplay(weigh([12, 15, 21, 21, 23, 28, 34, 35, 47, 190]), [21, 35]);
     expect(made).toMatchObject({ leafUnit: 1, perLeaf: 1, low: [], high: [190] });
     expect(made?.lines).toEqual([
-      { stem: '1', leaves: '25', count: 2, depth: 2 }, { stem: '2', leaves: '1138', count: 4, depth: 6 }, { stem: '3', leaves: '45', count: 2, depth: 3 }, { stem: '4', leaves: '7', count: 1, depth: 1 },
+      { stem: '1', leaves: '25', count: 2, depth: 2 },
+      { stem: '2', leaves: '1138', count: 4, depth: 6 },
+      { stem: '3', leaves: '45', count: 2, depth: 3 },
+      { stem: '4', leaves: '7', count: 1, depth: 1 },
     ]);
   });
 
   it('adds up to all rows, whatever they are', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: -5000, max: 5000 }), { minLength: 2, maxLength: 300 }), (values) => {
-      const weighed = weigh(values);
-      const made = stemDisplay(weighed, [-5000, 5000]);
-      if (new Set(values).size === 1) expect(made).toBeNull();
-      else expect(made?.lines.reduce((sum, { count }) => sum + count, 0)).toBe(values.length);
-      expect(made?.lines.length ?? 0).toBeLessThanOrEqual(22);
-    }));
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: -5000, max: 5000 }), { minLength: 2, maxLength: 300 }),
+        (values) => {
+          const weighed = weigh(values);
+          const made = stemDisplay(weighed, [-5000, 5000]);
+          if (new Set(values).size === 1) expect(made).toBeNull();
+          else expect(made?.lines.reduce((sum, { count }) => sum + count, 0)).toBe(values.length);
+          expect(made?.lines.length ?? 0).toBeLessThanOrEqual(22);
+        },
+      ),
+    );
   });
 });
 

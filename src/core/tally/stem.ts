@@ -31,7 +31,8 @@ export function stemDisplay(sorted: Weighed, [q1, q3]: readonly [number, number]
   while (first < length && values[first] < lowest) first++;
   while (last >= first && values[last] > highest) last--;
   if (last < first) return null;
-  const apart = (from: number, to: number): number[] => Array.from({ length: to - from }, (_, i) => values[from + i]);
+  const apart = (from: number, to: number): number[] =>
+    Array.from({ length: to - from }, (_, i) => values[from + i]);
   const spread = values[last] - values[first] || 1;
   // A stem is ten leaves; as fine as the lines allow.
   let power = Math.floor(Math.log10(spread / MOST_LINES));
@@ -40,7 +41,10 @@ export function stemDisplay(sorted: Weighed, [q1, q3]: readonly [number, number]
   const leafOf = (value: number): number => Math.floor(value / leafUnit + 1e-9);
   const lowest10 = Math.floor(leafOf(values[first]) / 10);
   // For each stem the rows of each of its ten leaves.
-  const stems = Array.from({ length: Math.floor(leafOf(values[last]) / 10) - lowest10 + 1 }, () => new Float64Array(10));
+  const stems = Array.from(
+    { length: Math.floor(leafOf(values[last]) / 10) - lowest10 + 1 },
+    () => new Float64Array(10),
+  );
   for (let i = first; i <= last; i++) {
     const leaf = leafOf(values[i]);
     const stem = Math.floor(leaf / 10);

@@ -3,30 +3,41 @@ import { describe, expect, it } from 'vitest';
 import { columnOf } from '../extract/column';
 import { addTallies, tallyColumn, tallyTexts, type Tally } from './tally';
 
-const asMap = ({ texts, counts }: Tally): Map<string, number> => new Map(texts.map((text, i) => [text, counts[i]]));
+const asMap = ({ texts, counts }: Tally): Map<string, number> =>
+  new Map(texts.map((text, i) => [text, counts[i]]));
 const cells = fc.array(fc.constantFrom('1', '2', '02', '', ' ', 'x', 'é'), { maxLength: 60 });
 
 describe('a tally', () => {
   it('counts each distinct text, blanks among them', () => {
-    expect(asMap(tallyColumn(columnOf(['a', '', 'a', 'b'])))).toEqual(new Map([['a', 2], ['', 1], ['b', 1]]));
+    expect(asMap(tallyColumn(columnOf(['a', '', 'a', 'b'])))).toEqual(
+      new Map([
+        ['a', 2],
+        ['', 1],
+        ['b', 1],
+      ]),
+    );
   });
 
   it('of parts adds up to that of the whole, wherever the cut', () => {
-    fc.assert(fc.property(cells, fc.nat(), (texts, cut) => {
-      const column = columnOf(texts);
-      const at = texts.length ? cut % (texts.length + 1) : 0;
-      const sum = addTallies(tallyColumn(column, 0, at), tallyColumn(column, at));
-      expect(asMap(sum)).toEqual(asMap(tallyColumn(column)));
-      expect(sum.rows).toBe(texts.length);
-    }));
+    fc.assert(
+      fc.property(cells, fc.nat(), (texts, cut) => {
+        const column = columnOf(texts);
+        const at = texts.length ? cut % (texts.length + 1) : 0;
+        const sum = addTallies(tallyColumn(column, 0, at), tallyColumn(column, at));
+        expect(asMap(sum)).toEqual(asMap(tallyColumn(column)));
+        expect(sum.rows).toBe(texts.length);
+      }),
+    );
   });
 
   it('is the same however the cells are held, and counts every row', () => {
-    fc.assert(fc.property(cells, (texts) => {
-      const tally = tallyColumn(columnOf(texts));
-      expect(asMap(tally)).toEqual(asMap(tallyTexts(texts)));
-      expect(tally.counts.reduce((sum, count) => sum + count, 0)).toBe(texts.length);
-    }));
+    fc.assert(
+      fc.property(cells, (texts) => {
+        const tally = tallyColumn(columnOf(texts));
+        expect(asMap(tally)).toEqual(asMap(tallyTexts(texts)));
+        expect(tally.counts.reduce((sum, count) => sum + count, 0)).toBe(texts.length);
+      }),
+    );
   });
 
   it('counts packed columns too', () => {

@@ -14,9 +14,11 @@ export interface Tally {
 /** The tally of a column, from zero-based row `from` up to but not including `to`. */
 export function tallyColumn(column: Column, from = 0, to = column.rows): Tally {
   if (column.form === 'packed') {
-    return tallyTexts((function* () {
-      for (let row = from; row < to; row++) yield column.text(row);
-    })());
+    return tallyTexts(
+      (function* () {
+        for (let row = from; row < to; row++) yield column.text(row);
+      })(),
+    );
   }
   const all = new Float64Array(column.texts.length);
   const { codes } = column;

@@ -14,9 +14,11 @@ export function useEvidence(flag: Flag, wanted: boolean): Evidence | null {
   useEffect(() => {
     if (!wanted) return;
     let here = true;
-    void engineOf().evidence(flag).then((found) => {
-      if (here) setEvidence({ flag, found });
-    });
+    void engineOf()
+      .evidence(flag)
+      .then((found) => {
+        if (here) setEvidence({ flag, found });
+      });
     return () => {
       here = false;
     };
@@ -27,32 +29,113 @@ export function useEvidence(flag: Flag, wanted: boolean): Evidence | null {
 /** The distribution with the suspects marked, their neighbours, the codebook's entry, the siblings, the waves, the rows. */
 export function EvidenceView({ evidence }: { evidence: Evidence }) {
   const { bars, base, near, codebook, gates, siblings, family, waves, rows, variable } = evidence;
-  const least = waves.length > 0 && waves.some(({ holding }) => holding === 0) && waves.some(({ holding }) => holding > 0);
+  const least =
+    waves.length > 0 &&
+    waves.some(({ holding }) => holding === 0) &&
+    waves.some(({ holding }) => holding > 0);
   return (
     <div className="evidence">
       {bars.length > 1 && <Strip bars={bars} name={variable} base={base} />}
       {near.length > 0 && (
         <table className="grounds near">
           <caption>The codes beside it, of {counted(base, 'valid row')}</caption>
-          <tbody>{near.map(({ code, label, count, suspect }) => <tr key={code} className={suspect ? 'suspect' : ''}><td>{suspect && <span className="visually-hidden">flagged: </span>}<span className="code">{code === '' ? 'blank' : code}</span> {label}</td><td className="n">{whole(count)}</td><td className="n soft">{percent(count / Math.max(1, base))}</td></tr>)}</tbody>
+          <tbody>
+            {near.map(({ code, label, count, suspect }) => (
+              <tr key={code} className={suspect ? 'suspect' : ''}>
+                <td>
+                  {suspect && <span className="visually-hidden">flagged: </span>}
+                  <span className="code">{code === '' ? 'blank' : code}</span> {label}
+                </td>
+                <td className="n">{whole(count)}</td>
+                <td className="n soft">{percent(count / Math.max(1, base))}</td>
+              </tr>
+            ))}
+          </tbody>
         </table>
       )}
       <ul className="says">
-        {codebook.map((says) => <li key={says}>{says}</li>)}
-        {gates.map((says) => <li key={says} className="telling">{says}</li>)}
-        {family > 0 && near.length > 0 && <li>{siblings.length ? <>Siblings that hold it too: {siblings.map(({ name, label, rows: holding }, i) => <span key={name}>{i > 0 && ', '}<span className="code" title={label ?? undefined}>{name}</span> {counted(holding, 'row')}</span>)}.</> : `None of its ${whole(family)} siblings holds it.`}</li>}
-        {waves.length > 0 && <li className={least ? 'telling' : ''}>By wave: {waves.map(({ wave, holding, rows: all }) => `${wave} ${whole(holding)} of ${whole(all)}`).join(', ')}.</li>}
+        {codebook.map((says) => (
+          <li key={says}>{says}</li>
+        ))}
+        {gates.map((says) => (
+          <li key={says} className="telling">
+            {says}
+          </li>
+        ))}
+        {family > 0 && near.length > 0 && (
+          <li>
+            {siblings.length ? (
+              <>
+                Siblings that hold it too:{' '}
+                {siblings.map(({ name, label, rows: holding }, i) => (
+                  <span key={name}>
+                    {i > 0 && ', '}
+                    <span className="code" title={label ?? undefined}>
+                      {name}
+                    </span>{' '}
+                    {counted(holding, 'row')}
+                  </span>
+                ))}
+                .
+              </>
+            ) : (
+              `None of its ${whole(family)} siblings holds it.`
+            )}
+          </li>
+        )}
+        {waves.length > 0 && (
+          <li className={least ? 'telling' : ''}>
+            By wave:{' '}
+            {waves
+              .map(({ wave, holding, rows: all }) => `${wave} ${whole(holding)} of ${whole(all)}`)
+              .join(', ')}
+            .
+          </li>
+        )}
       </ul>
       {rows.length > 0 && (
         <table className="grounds rowsheld">
           <caption>Rows; each opens its record card</caption>
-          <thead><tr><th scope="col">Row</th>{rows[0].cells.map(({ name }) => <th scope="col" key={name} className="code">{name}</th>)}</tr></thead>
-          <tbody>{rows.map(({ row, cells }) => (
-            <tr key={row}>
-              <td><button type="button" className="btn-bare" onClick={() => useSession.setState({ record: row, ...(variable ? { current: variable } : {}) })} aria-label={`Record card of row ${row + 1}`}>{whole(row + 1)}</button></td>
-              {cells.map(({ name, text, label }) => <td key={name}>{text.trim() === '' ? <span className="soft">blank</span> : <><span className="code">{text.length > 24 ? `${text.slice(0, 23)}…` : text}</span> {label}</>}</td>)}
+          <thead>
+            <tr>
+              <th scope="col">Row</th>
+              {rows[0].cells.map(({ name }) => (
+                <th scope="col" key={name} className="code">
+                  {name}
+                </th>
+              ))}
             </tr>
-          ))}</tbody>
+          </thead>
+          <tbody>
+            {rows.map(({ row, cells }) => (
+              <tr key={row}>
+                <td>
+                  <button
+                    type="button"
+                    className="btn-bare"
+                    onClick={() =>
+                      useSession.setState({ record: row, ...(variable ? { current: variable } : {}) })
+                    }
+                    aria-label={`Record card of row ${row + 1}`}
+                  >
+                    {whole(row + 1)}
+                  </button>
+                </td>
+                {cells.map(({ name, text, label }) => (
+                  <td key={name}>
+                    {text.trim() === '' ? (
+                      <span className="soft">blank</span>
+                    ) : (
+                      <>
+                        <span className="code">{text.length > 24 ? `${text.slice(0, 23)}…` : text}</span>{' '}
+                        {label}
+                      </>
+                    )}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
         </table>
       )}
     </div>
@@ -88,8 +171,12 @@ function Strip({ bars, name, base }: { bars: readonly EvidenceBar[]; name: strin
         </g>
       ))}
       <line x1={0} x2={WIDTH} y1={HEIGHT + 0.5} y2={HEIGHT + 0.5} />
-      <text x={0} y={HEIGHT + 20}>{clip(bars[0].name)}</text>
-      <text x={WIDTH} y={HEIGHT + 20} textAnchor="end">{clip(bars[bars.length - 1].name)}</text>
+      <text x={0} y={HEIGHT + 20}>
+        {clip(bars[0].name)}
+      </text>
+      <text x={WIDTH} y={HEIGHT + 20} textAnchor="end">
+        {clip(bars[bars.length - 1].name)}
+      </text>
     </svg>
   );
 }

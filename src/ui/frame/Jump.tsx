@@ -27,7 +27,8 @@ export function Jump() {
   useEffect(() => {
     if (!shown) return;
     const early = (event: KeyboardEvent): void => {
-      if ((event.target as HTMLElement).id === 'jump' || event.ctrlKey || event.metaKey || event.altKey) return;
+      if ((event.target as HTMLElement).id === 'jump' || event.ctrlKey || event.metaKey || event.altKey)
+        return;
       if (event.key === 'Enter') enter.current();
       else if (event.key.length === 1) setTyped((now) => now + event.key);
       else return;
@@ -39,7 +40,17 @@ export function Jump() {
     return () => document.removeEventListener('keydown', early, true);
   }, [shown]);
   // Also those that are not in view: one jumps to what one knows.
-  const found = useMemo(() => (shown ? ledgerRows(summaries, { ...state, sets: NO_SETS.sets, shown: NO_SETS.shown }, { search: typed, sort: { by: 'position', down: false }, flags, numbers: new Map() }).slice(0, MOST) : []), [shown, typed, summaries, state]);
+  const found = useMemo(
+    () =>
+      shown
+        ? ledgerRows(
+            summaries,
+            { ...state, sets: NO_SETS.sets, shown: NO_SETS.shown },
+            { search: typed, sort: { by: 'position', down: false }, flags, numbers: new Map() },
+          ).slice(0, MOST)
+        : [],
+    [shown, typed, summaries, state],
+  );
   const close = (): void => useSession.setState({ asking: null });
   const go = (name: string | undefined): void => {
     if (!name) return;
@@ -50,18 +61,42 @@ export function Jump() {
   return (
     <Modal show={shown} onHide={close} aria-labelledby="jump-title" animation={false}>
       <Modal.Body>
-        <h2 id="jump-title" className="fs-6">Go to a variable</h2>
-        <Form onSubmit={(event) => { event.preventDefault(); go(found[at]?.name); }}>
-          <Form.Control autoFocus id="jump" role="combobox" aria-expanded="true" aria-controls="jump-list" aria-activedescendant={found[at] ? `jump-${at}` : undefined} aria-label="Name, or what it is about" value={typed}
-            onChange={(event) => { setTyped(event.target.value); setAt(0); }}
+        <h2 id="jump-title" className="fs-6">
+          Go to a variable
+        </h2>
+        <Form
+          onSubmit={(event) => {
+            event.preventDefault();
+            go(found[at]?.name);
+          }}
+        >
+          <Form.Control
+            autoFocus
+            id="jump"
+            role="combobox"
+            aria-expanded="true"
+            aria-controls="jump-list"
+            aria-activedescendant={found[at] ? `jump-${at}` : undefined}
+            aria-label="Name, or what it is about"
+            value={typed}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              setAt(0);
+            }}
             onKeyDown={(event) => {
               const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
               if (!step) return;
               event.preventDefault();
               setAt(Math.max(0, Math.min(found.length - 1, at + step)));
-            }} />
+            }}
+          />
           <ul className="jumplist" role="listbox" id="jump-list" aria-label="Variables">
-            {found.map(({ name, label }, i) => <li key={name} id={`jump-${i}`} role="option" aria-selected={i === at} onClick={() => go(name)}><span className="code">{state.called.get(name)?.name ?? name}</span> <span className="soft">{label}</span></li>)}
+            {found.map(({ name, label }, i) => (
+              <li key={name} id={`jump-${i}`} role="option" aria-selected={i === at} onClick={() => go(name)}>
+                <span className="code">{state.called.get(name)?.name ?? name}</span>{' '}
+                <span className="soft">{label}</span>
+              </li>
+            ))}
           </ul>
           {found.length === 0 && <p className="soft mb-0">No variable is called so or about that.</p>}
         </Form>

@@ -8,23 +8,55 @@ import { LOOKS, type Look } from '../look/look';
 const LOOK_NAMES: Record<Look, string> = { system: 'as the system', light: 'light', dark: 'dark' };
 
 /** Saved or not, the last ruling with Undo, and the way to the keys. */
-export function KeptLine({ look, changeLook, help }: { look: Look; changeLook: (look: Look) => void; help: () => void }) {
+export function KeptLine({
+  look,
+  changeLook,
+  help,
+}: {
+  look: Look;
+  changeLook: (look: Look) => void;
+  help: () => void;
+}) {
   const { keeping, opened, log, state } = useSession();
   const last = lastInForce(log);
   return (
     <footer className="kept">
       <span role="status" className={keeping.state === 'memory' ? 'in-memory' : ''}>
-        {keeping.state === 'memory' ? keeping.says : keeping.state === 'keeping' ? 'Keeping…' : opened ? 'All kept in this browser' : 'Nothing to keep yet'}
+        {keeping.state === 'memory'
+          ? keeping.says
+          : keeping.state === 'keeping'
+            ? 'Keeping…'
+            : opened
+              ? 'All kept in this browser'
+              : 'Nothing to keep yet'}
       </span>
       <span className="last">
-        {last && <>Last: {entryText(last, (id) => state.sets.get(id)?.name ?? 'a set')} <button type="button" className="btn-bare" onClick={() => void undoLast()}>Undo <kbd>u</kbd></button></>}
+        {last && (
+          <>
+            Last: {entryText(last, (id) => state.sets.get(id)?.name ?? 'a set')}{' '}
+            <button type="button" className="btn-bare" onClick={() => void undoLast()}>
+              Undo <kbd>u</kbd>
+            </button>
+          </>
+        )}
       </span>
-      <label>Paper{' '}
-        <select className="form-select form-select-sm d-inline-block w-auto" value={look} onChange={(event) => changeLook(event.target.value as Look)}>
-          {LOOKS.map((name) => <option key={name} value={name}>{LOOK_NAMES[name]}</option>)}
+      <label>
+        Paper{' '}
+        <select
+          className="form-select form-select-sm d-inline-block w-auto"
+          value={look}
+          onChange={(event) => changeLook(event.target.value as Look)}
+        >
+          {LOOKS.map((name) => (
+            <option key={name} value={name}>
+              {LOOK_NAMES[name]}
+            </option>
+          ))}
         </select>
       </label>
-      <button type="button" className="btn-bare" onClick={help}>Keys <kbd>?</kbd></button>
+      <button type="button" className="btn-bare" onClick={help}>
+        Keys <kbd>?</kbd>
+      </button>
     </footer>
   );
 }

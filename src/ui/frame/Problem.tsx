@@ -10,7 +10,9 @@ export function Problem() {
   return (
     <div className="notice" role="alert">
       <div>{problemText(problem)}</div>
-      <button type="button" className="btn-bare" onClick={dismissProblem}>Dismiss</button>
+      <button type="button" className="btn-bare" onClick={dismissProblem}>
+        Dismiss
+      </button>
     </div>
   );
 }

@@ -20,9 +20,13 @@ export function ReadingNow({ now }: { now: Progress }) {
   return (
     <div className="sheet">
       <h2>{now.says}</h2>
-      <p className="soft" role="status">{percent} of 100 parts done{now.rows > 0 ? `, ${whole(now.rows)} rows so far` : ''}</p>
+      <p className="soft" role="status">
+        {percent} of 100 parts done{now.rows > 0 ? `, ${whole(now.rows)} rows so far` : ''}
+      </p>
       <ProgressBar now={percent} aria-label={now.says} style={{ maxWidth: 520 }} />
-      <Button variant="quiet" className="mt-3" onClick={stopReading}>Stop <kbd>Esc</kbd></Button>
+      <Button variant="quiet" className="mt-3" onClick={stopReading}>
+        Stop <kbd>Esc</kbd>
+      </Button>
     </div>
   );
 }

@@ -8,16 +8,31 @@ import { decide, readWhole, useSession } from '../../store/session';
 /** One sentence that says what everything on the screen is based on; its parts are controls. */
 export function ScopeLine() {
   const { opened, summaries, state } = useSession();
-  if (!opened) return <div className="scope" role="status"><span className="soft">No extract is open. Nothing that you open here leaves this machine.</span></div>;
+  if (!opened)
+    return (
+      <div className="scope" role="status">
+        <span className="soft">No extract is open. Nothing that you open here leaves this machine.</span>
+      </div>
+    );
   const names = summaries.map(({ name }) => name);
   const seen = inView(names, state.sets.values(), state.shown).length;
   return (
     <section className="scope" aria-label="Scope">
       <span>Based on {opened.part?.rows ? 'only the first' : 'all'}</span>
-      <button type="button" className={`part${opened.part ? ' narrowed' : ''}`} title="How the files were read" onClick={() => useSession.setState({ station: 'intake' })}>
-        {counted(opened.rows, 'row')} of {opened.name}{opened.part?.names && `, ${whole(opened.part.names.length)} variables picked`}
+      <button
+        type="button"
+        className={`part${opened.part ? ' narrowed' : ''}`}
+        title="How the files were read"
+        onClick={() => useSession.setState({ station: 'intake' })}
+      >
+        {counted(opened.rows, 'row')} of {opened.name}
+        {opened.part?.names && `, ${whole(opened.part.names.length)} variables picked`}
       </button>
-      {opened.part && <button type="button" className="btn btn-quiet btn-sm me-2" onClick={() => void readWhole()}>Read all of it</button>}
+      {opened.part && (
+        <button type="button" className="btn btn-quiet btn-sm me-2" onClick={() => void readWhole()}>
+          Read all of it
+        </button>
+      )}
       <Weight />
       <SetsInView all={names.length} seen={seen} />
       <span>in view.</span>
@@ -33,11 +48,34 @@ function Weight() {
   if (weights.length === 0) return <span>unweighted;</span>;
   return (
     <Dropdown as="span">
-      <Dropdown.Toggle as="button" type="button" className={`part${known ? ' narrowed' : ''}`} id="weight">{known ? `weighted by ${state.weight}` : 'unweighted'}</Dropdown.Toggle>
+      <Dropdown.Toggle as="button" type="button" className={`part${known ? ' narrowed' : ''}`} id="weight">
+        {known ? `weighted by ${state.weight}` : 'unweighted'}
+      </Dropdown.Toggle>
       <Dropdown.Menu>
-        <Dropdown.Item as="button" role="menuitemradio" aria-checked={!known} onClick={() => known && void decide({ type: 'weigh', by: null })}><span aria-hidden="true">{known ? '○' : '●'}</span> Unweighted</Dropdown.Item>
-        {weights.map(({ name, label }) => <Dropdown.Item as="button" role="menuitemradio" aria-checked={state.weight === name} key={name} onClick={() => state.weight !== name && void decide({ type: 'weigh', by: name })}><span aria-hidden="true">{state.weight === name ? '●' : '○'}</span> <span className="code">{name}</span> <span className="soft">{label}</span></Dropdown.Item>)}
-        <Dropdown.ItemText className="soft small">Profiles and groups show weighted figures beside the plain ones. Another variable can be made a weight by its role.</Dropdown.ItemText>
+        <Dropdown.Item
+          as="button"
+          role="menuitemradio"
+          aria-checked={!known}
+          onClick={() => known && void decide({ type: 'weigh', by: null })}
+        >
+          <span aria-hidden="true">{known ? '○' : '●'}</span> Unweighted
+        </Dropdown.Item>
+        {weights.map(({ name, label }) => (
+          <Dropdown.Item
+            as="button"
+            role="menuitemradio"
+            aria-checked={state.weight === name}
+            key={name}
+            onClick={() => state.weight !== name && void decide({ type: 'weigh', by: name })}
+          >
+            <span aria-hidden="true">{state.weight === name ? '●' : '○'}</span>{' '}
+            <span className="code">{name}</span> <span className="soft">{label}</span>
+          </Dropdown.Item>
+        ))}
+        <Dropdown.ItemText className="soft small">
+          Profiles and groups show weighted figures beside the plain ones. Another variable can be made a
+          weight by its role.
+        </Dropdown.ItemText>
       </Dropdown.Menu>
     </Dropdown>
   );
@@ -47,24 +85,53 @@ function SetsInView({ all, seen }: { all: number; seen: number }) {
   const { state } = useSession();
   const sets = [...state.sets.values()];
   const shown = sets.filter(({ id }) => state.shown.has(id));
-  const say = shown.length ? `${whole(seen)} of ${counted(all, 'variable')} (${shown.map(({ name }) => name).join(' + ')})` : `all ${counted(all, 'variable')}`;
+  const say = shown.length
+    ? `${whole(seen)} of ${counted(all, 'variable')} (${shown.map(({ name }) => name).join(' + ')})`
+    : `all ${counted(all, 'variable')}`;
   const change = (ids: string[]): void => void decide({ type: 'view-sets', sets: ids });
-  const toggle = (id: string): void => change(state.shown.has(id) ? [...state.shown].filter((other) => other !== id) : [...state.shown, id]);
+  const toggle = (id: string): void =>
+    change(state.shown.has(id) ? [...state.shown].filter((other) => other !== id) : [...state.shown, id]);
   return (
     <Dropdown autoClose="outside">
-      <Dropdown.Toggle as="button" type="button" className={`part${shown.length ? ' narrowed' : ''}`} id="sets-in-view">{say}</Dropdown.Toggle>
+      <Dropdown.Toggle
+        as="button"
+        type="button"
+        className={`part${shown.length ? ' narrowed' : ''}`}
+        id="sets-in-view"
+      >
+        {say}
+      </Dropdown.Toggle>
       <Dropdown.Menu>
-        <Dropdown.Item as="button" disabled={shown.length === 0} onClick={() => change([])}>Every variable in view</Dropdown.Item>
+        <Dropdown.Item as="button" disabled={shown.length === 0} onClick={() => change([])}>
+          Every variable in view
+        </Dropdown.Item>
         <Dropdown.Divider />
-        {sets.length === 0 && <Dropdown.ItemText className="soft">No set yet. Choose variables in the ledger with the space key, then press <kbd>s</kbd>.</Dropdown.ItemText>}
+        {sets.length === 0 && (
+          <Dropdown.ItemText className="soft">
+            No set yet. Choose variables in the ledger with the space key, then press <kbd>s</kbd>.
+          </Dropdown.ItemText>
+        )}
         {sets.map(({ id, name, variables }) => (
-          <Dropdown.Item as="button" key={id} role="menuitemcheckbox" aria-checked={state.shown.has(id)} onClick={() => toggle(id)}>
-            <span aria-hidden="true">{state.shown.has(id) ? '☑' : '☐'}</span> {name} <span className="soft">{counted(variables.length, 'variable')}</span>
+          <Dropdown.Item
+            as="button"
+            key={id}
+            role="menuitemcheckbox"
+            aria-checked={state.shown.has(id)}
+            onClick={() => toggle(id)}
+          >
+            <span aria-hidden="true">{state.shown.has(id) ? '☑' : '☐'}</span> {name}{' '}
+            <span className="soft">{counted(variables.length, 'variable')}</span>
           </Dropdown.Item>
         ))}
         {sets.length > 0 && <Dropdown.Divider />}
         {sets.map(({ id, name }) => (
-          <Dropdown.Item as="button" key={`drop ${id}`} onClick={() => void decide({ type: 'drop-set', set: id })}>Remove the set {name}</Dropdown.Item>
+          <Dropdown.Item
+            as="button"
+            key={`drop ${id}`}
+            onClick={() => void decide({ type: 'drop-set', set: id })}
+          >
+            Remove the set {name}
+          </Dropdown.Item>
         ))}
       </Dropdown.Menu>
     </Dropdown>

@@ -16,50 +16,148 @@ export function Handoff() {
   const { opened, summaries, flags, log, state } = useSession();
   const [making, setMaking] = useState<string | null>(null);
   if (!opened) return null;
-  const names = inView(summaries.map(({ name }) => name), state.sets.values(), state.shown);
+  const names = inView(
+    summaries.map(({ name }) => name),
+    state.sets.values(),
+    state.shown,
+  );
   const inScope = summaries.filter(({ name }) => names.includes(name));
   const presumed = inScope.filter(({ confirmed }) => !confirmed).length;
-  const openFlags = flags.filter(({ variables, severity }) => severity !== 'note' && (variables.length === 0 || variables.some((name) => names.includes(name)))).length;
+  const openFlags = flags.filter(
+    ({ variables, severity }) =>
+      severity !== 'note' && (variables.length === 0 || variables.some((name) => names.includes(name))),
+  ).length;
   const standing = inForce(log);
   const file = opened.name.replace(/[^\p{L}\p{N}._-]+/gu, '_');
-  const hand = async (what: string, name: string, type: string, make: () => Promise<string>): Promise<void> => {
+  const hand = async (
+    what: string,
+    name: string,
+    type: string,
+    make: () => Promise<string>,
+  ): Promise<void> => {
     setMaking(what);
     try {
       download(name, type, await make());
     } catch (cause) {
-      useSession.setState({ problem: { file: name, says: `could not be made (${(cause as Error).message}); try again` } });
+      useSession.setState({
+        problem: { file: name, says: `could not be made (${(cause as Error).message}); try again` },
+      });
     }
     setMaking(null);
   };
-  const scope = names.length === summaries.length ? `all ${counted(names.length, 'variable')}` : `the ${whole(names.length)} of ${counted(summaries.length, 'variable')} in view`;
-  const letter = letterText(opened.name, opened.codebooks.map(({ name }) => name), log);
-  const logFile = (): DigLog => ({ format: 'dig-first-log', version: LOG_VERSION, extract: opened.name, entries: log });
+  const scope =
+    names.length === summaries.length
+      ? `all ${counted(names.length, 'variable')}`
+      : `the ${whole(names.length)} of ${counted(summaries.length, 'variable')} in view`;
+  const letter = letterText(
+    opened.name,
+    opened.codebooks.map(({ name }) => name),
+    log,
+  );
+  const logFile = (): DigLog => ({
+    format: 'dig-first-log',
+    version: LOG_VERSION,
+    extract: opened.name,
+    entries: log,
+  });
   const outputs = [
-    { what: 'Report to read', form: 'HTML', about: `Inventory, a profile with chart for ${scope}, and the rulings, in one file that needs no network and prints well.`, name: `${file}-report.html`, type: 'text/html', make: () => engineOf().report(log, names, new Date().toISOString()) },
-    { what: 'Inventory', form: 'CSV', about: `A row for each of ${scope}: kind, counts, missing codes, figures, flags.`, name: `${file}-inventory.csv`, type: 'text/csv', make: () => engineOf().inventory(names) },
-    { what: 'Inspection', form: 'JSON', about: `Everything found in all ${counted(summaries.length, 'variable')}, under the rulings in force, for other programs.`, name: `${file}-inspection.json`, type: 'application/json', make: () => engineOf().inspection() },
-    { what: 'Dig log', form: 'JSON', about: `Every decision, ${counted(log.length, 'entry').replace('entrys', 'entries')}, with what was taken back.`, name: `${file}-dig-log.json`, type: 'application/json', make: async () => `${JSON.stringify(logFile(), null, 1)}\n` },
-    ...(letter ? [{ what: 'Letter to the archive', form: 'text', about: 'The questions that were written down at the flags, numbered, ready to be sent.', name: `${file}-questions.txt`, type: 'text/plain', make: async () => letter }] : []),
+    {
+      what: 'Report to read',
+      form: 'HTML',
+      about: `Inventory, a profile with chart for ${scope}, and the rulings, in one file that needs no network and prints well.`,
+      name: `${file}-report.html`,
+      type: 'text/html',
+      make: () => engineOf().report(log, names, new Date().toISOString()),
+    },
+    {
+      what: 'Inventory',
+      form: 'CSV',
+      about: `A row for each of ${scope}: kind, counts, missing codes, figures, flags.`,
+      name: `${file}-inventory.csv`,
+      type: 'text/csv',
+      make: () => engineOf().inventory(names),
+    },
+    {
+      what: 'Inspection',
+      form: 'JSON',
+      about: `Everything found in all ${counted(summaries.length, 'variable')}, under the rulings in force, for other programs.`,
+      name: `${file}-inspection.json`,
+      type: 'application/json',
+      make: () => engineOf().inspection(),
+    },
+    {
+      what: 'Dig log',
+      form: 'JSON',
+      about: `Every decision, ${counted(log.length, 'entry').replace('entrys', 'entries')}, with what was taken back.`,
+      name: `${file}-dig-log.json`,
+      type: 'application/json',
+      make: async () => `${JSON.stringify(logFile(), null, 1)}\n`,
+    },
+    ...(letter
+      ? [
+          {
+            what: 'Letter to the archive',
+            form: 'text',
+            about: 'The questions that were written down at the flags, numbered, ready to be sent.',
+            name: `${file}-questions.txt`,
+            type: 'text/plain',
+            make: async () => letter,
+          },
+        ]
+      : []),
   ];
   return (
     <>
       <h2>Handoff</h2>
-      <p>{presumed === 0 && openFlags === 0 ? 'Every kind in view is confirmed and every flag has its ruling.' : `Not done yet: ${counted(presumed, 'kind')} of ${whole(inScope.length)} presumed only, ${counted(openFlags, 'flag')} without a ruling. What goes out says so.`}</p>
+      <p>
+        {presumed === 0 && openFlags === 0
+          ? 'Every kind in view is confirmed and every flag has its ruling.'
+          : `Not done yet: ${counted(presumed, 'kind')} of ${whole(inScope.length)} presumed only, ${counted(openFlags, 'flag')} without a ruling. What goes out says so.`}
+      </p>
       <div className="outputs">
         {outputs.map(({ what, form, about, name, type, make }) => (
           <article key={what}>
-            <h3>{what} <span className="soft">{form}</span></h3>
+            <h3>
+              {what} <span className="soft">{form}</span>
+            </h3>
             <p>{about}</p>
-            <Button variant="quiet" disabled={making !== null} onClick={() => void hand(what, name, type, make)}>{making === what ? 'Making…' : 'Save'} <span className="visually-hidden">{what}</span> <span className="code soft">{name}</span></Button>
+            <Button
+              variant="quiet"
+              disabled={making !== null}
+              onClick={() => void hand(what, name, type, make)}
+            >
+              {making === what ? 'Making…' : 'Save'} <span className="visually-hidden">{what}</span>{' '}
+              <span className="code soft">{name}</span>
+            </Button>
           </article>
         ))}
       </div>
       <h3>The dig log: what was decided</h3>
-      {standing.length === 0 ? <p className="soft">Nothing yet. Every kind confirmed and every flag ruled on is listed here, and can be taken back.</p> : (
-        <ol className="ruled">{standing.map((entry) => {
-          const says = entryText(entry, (id) => state.sets.get(id)?.name ?? 'a set');
-          return <li key={entry.id}>{says}{entry.why && <q className="ms-1">{entry.why}</q>} <span className="soft">{entry.at.slice(0, 16).replace('T', ' ')}</span> <button type="button" className="btn-bare" aria-label={`Undo: ${says}`} onClick={() => void undo(entry.id)}>Undo</button></li>;
-        })}</ol>
+      {standing.length === 0 ? (
+        <p className="soft">
+          Nothing yet. Every kind confirmed and every flag ruled on is listed here, and can be taken back.
+        </p>
+      ) : (
+        <ol className="ruled">
+          {standing.map((entry) => {
+            const says = entryText(entry, (id) => state.sets.get(id)?.name ?? 'a set');
+            return (
+              <li key={entry.id}>
+                {says}
+                {entry.why && <q className="ms-1">{entry.why}</q>}{' '}
+                <span className="soft">{entry.at.slice(0, 16).replace('T', ' ')}</span>{' '}
+                <button
+                  type="button"
+                  className="btn-bare"
+                  aria-label={`Undo: ${says}`}
+                  onClick={() => void undo(entry.id)}
+                >
+                  Undo
+                </button>
+              </li>
+            );
+          })}
+        </ol>
       )}
     </>
   );

@@ -15,7 +15,15 @@ import { FirstLook } from './FirstLook';
 import type { FoundData, WaitingFiles } from './useWaiting';
 
 /** What was brought, before anything is read: a line per file, one file's guesses and rows, and what holds for all. */
-export function Before({ files, opened, pick }: { files: WaitingFiles; opened: Opened | null; pick: () => void }) {
+export function Before({
+  files,
+  opened,
+  pick,
+}: {
+  files: WaitingFiles;
+  opened: Opened | null;
+  pick: () => void;
+}) {
   const { plan, found, looking, notices } = files;
   const [shown, setShown] = useState<string | null>(null);
   const [together, setTogether] = useState(true);
@@ -32,7 +40,14 @@ export function Before({ files, opened, pick }: { files: WaitingFiles; opened: O
   const ready = found !== null && !looking && (taken.length > 0 || onlyCodebooks);
   const into: Into = onlyCodebooks ? 'added' : opened ? wanted : 'new';
   const names = useMemo(() => [...new Set(taken.flatMap(({ look }) => look.names))], [found, plan.left]);
-  const wave = taken.map(({ key, name }) => plan.waves[key] ?? waveOf(name, data.map((other) => other.name)));
+  const wave = taken.map(
+    ({ key, name }) =>
+      plan.waves[key] ??
+      waveOf(
+        name,
+        data.map((other) => other.name),
+      ),
+  );
   const gaps = taken.length > 1 ? missingYears(wave) : [];
   useEffect(() => {
     if (ready) readButton.current?.focus({ preventScroll: true });
@@ -40,12 +55,15 @@ export function Before({ files, opened, pick }: { files: WaitingFiles; opened: O
   }, [ready && found !== null && Object.keys(plan.chosen).length === 0]);
   // Where the open extract was only looked at in part and the same files come again, they are most likely meant to make it whole.
   useEffect(() => {
-    if (opened?.part && taken.some(({ name }) => opened.files.some((file) => file.name === name))) setInto('whole');
+    if (opened?.part && taken.some(({ name }) => opened.files.some((file) => file.name === name)))
+      setInto('whole');
   }, [found]);
 
   const choose = (part: Partial<Reading>): void => {
     if (!one) return;
-    const same = data.filter(({ look }) => look.reading.form === one.look.reading.form && part.form === undefined);
+    const same = data.filter(
+      ({ look }) => look.reading.form === one.look.reading.form && part.form === undefined,
+    );
     files.choose(together && same.length ? same.map(({ key }) => key) : [one.key], part);
   };
   const read = async (): Promise<void> => {
@@ -53,46 +71,139 @@ export function Before({ files, opened, pick }: { files: WaitingFiles; opened: O
     if (done) files.clear();
   };
   const verb = into === 'added' ? 'Add' : 'Read';
-  const what = taken.length === 0 ? counted(codebooks.length, 'codebook') : taken.length > 1 ? `${taken.length} files${into === 'new' ? ' as one extract' : ''}` : 'the file';
+  const what =
+    taken.length === 0
+      ? counted(codebooks.length, 'codebook')
+      : taken.length > 1
+        ? `${taken.length} files${into === 'new' ? ' as one extract' : ''}`
+        : 'the file';
 
   return (
     <section aria-label="Before reading" className="before">
       <h2>Before reading: is it understood?</h2>
-      <p className="soft">Nothing is read yet. {data.length > 0 && 'The rows are shown as they would be read; change what was guessed wrongly.'}</p>
-      {found === null && <p className="soft" role="status">Looking…</p>}
-      {notices.length > 0 && <ul className="notices">{notices.map((says) => <li key={says}>{says}</li>)}</ul>}
+      <p className="soft">
+        Nothing is read yet.{' '}
+        {data.length > 0 && 'The rows are shown as they would be read; change what was guessed wrongly.'}
+      </p>
+      {found === null && (
+        <p className="soft" role="status">
+          Looking…
+        </p>
+      )}
+      {notices.length > 0 && (
+        <ul className="notices">
+          {notices.map((says) => (
+            <li key={says}>{says}</li>
+          ))}
+        </ul>
+      )}
       {all.length > 0 && <FilesTable files={files} found={all} at={one?.key ?? null} show={setShown} />}
-      {gaps.length > 0 && <p className="notice"><span>No file for {gaps.join(', ')}, though there are files before and after.</span></p>}
-      {one && <FileCard one={one} others={data.filter(({ key, look }) => key !== one.key && look.reading.form === one.look.reading.form).length} together={together} setTogether={setTogether} change={choose} />}
-      {one && <Cells one={one} data={taken} marks={plan.marks} change={(marks) => files.change({ marks })} missing={missing} setMissing={setMissing} />}
+      {gaps.length > 0 && (
+        <p className="notice">
+          <span>No file for {gaps.join(', ')}, though there are files before and after.</span>
+        </p>
+      )}
+      {one && (
+        <FileCard
+          one={one}
+          others={
+            data.filter(({ key, look }) => key !== one.key && look.reading.form === one.look.reading.form)
+              .length
+          }
+          together={together}
+          setTogether={setTogether}
+          change={choose}
+        />
+      )}
+      {one && (
+        <Cells
+          one={one}
+          data={taken}
+          marks={plan.marks}
+          change={(marks) => files.change({ marks })}
+          missing={missing}
+          setMissing={setMissing}
+        />
+      )}
       {taken.length > 1 && into !== 'added' && (
         <Form.Group controlId="wave-from" className="wavefrom">
           <Form.Label>What tells the wave</Form.Label>
-          <Form.Select size="sm" value={typeof plan.waveFrom === 'object' ? `is ${plan.waveFrom.variable}` : plan.waveFrom} onChange={({ target: { value } }) => files.change({ waveFrom: value === 'found' || value === 'file-name' || value === 'none' ? value : { variable: value.slice(3) } })}>
+          <Form.Select
+            size="sm"
+            value={typeof plan.waveFrom === 'object' ? `is ${plan.waveFrom.variable}` : plan.waveFrom}
+            onChange={({ target: { value } }) =>
+              files.change({
+                waveFrom:
+                  value === 'found' || value === 'file-name' || value === 'none'
+                    ? value
+                    : { variable: value.slice(3) },
+              })
+            }
+          >
             <option value="found">a variable that holds one value in each file, if there is one</option>
             <option value="file-name">a new variable made of the waves named above</option>
             <option value="none">nothing: the files are parts of one delivery</option>
-            {names.map((name) => <option key={name} value={`is ${name}`}>the variable {name}</option>)}
+            {names.map((name) => (
+              <option key={name} value={`is ${name}`}>
+                the variable {name}
+              </option>
+            ))}
           </Form.Select>
         </Form.Group>
       )}
-      {taken.length > 0 && into !== 'added' && <FirstLook names={names} part={plan.part} change={(part) => files.change({ part })} />}
+      {taken.length > 0 && into !== 'added' && (
+        <FirstLook names={names} part={plan.part} change={(part) => files.change({ part })} />
+      )}
       <div className="sticky-bottom reading-bar">
         {opened && taken.length > 0 && (
           <fieldset className="into">
             <legend className="visually-hidden">What becomes of it</legend>
-            <Form.Check type="radio" name="into" id="into-new" label="an extract of its own" checked={into === 'new'} onChange={() => setInto('new')} />
-            <Form.Check type="radio" name="into" id="into-added" label={`added to ${opened.name}`} checked={into === 'added'} onChange={() => setInto('added')} />
-            <Form.Check type="radio" name="into" id="into-whole" label={`in place of ${opened.name}, under its rulings`} checked={into === 'whole'} onChange={() => setInto('whole')} />
+            <Form.Check
+              type="radio"
+              name="into"
+              id="into-new"
+              label="an extract of its own"
+              checked={into === 'new'}
+              onChange={() => setInto('new')}
+            />
+            <Form.Check
+              type="radio"
+              name="into"
+              id="into-added"
+              label={`added to ${opened.name}`}
+              checked={into === 'added'}
+              onChange={() => setInto('added')}
+            />
+            <Form.Check
+              type="radio"
+              name="into"
+              id="into-whole"
+              label={`in place of ${opened.name}, under its rulings`}
+              checked={into === 'whole'}
+              onChange={() => setInto('whole')}
+            />
           </fieldset>
         )}
         <div className="d-flex gap-2 align-items-center flex-wrap">
           <Button ref={readButton} disabled={!ready} onClick={() => void read()}>
-            {verb} {what}{codebooks.length && taken.length ? ' with its codebook' : ''}{into === 'added' ? ` to ${opened?.name ?? ''}` : ''}{plan.part && into !== 'added' ? ', in part' : ''} <kbd>Enter</kbd>
+            {verb} {what}
+            {codebooks.length && taken.length ? ' with its codebook' : ''}
+            {into === 'added' ? ` to ${opened?.name ?? ''}` : ''}
+            {plan.part && into !== 'added' ? ', in part' : ''} <kbd>Enter</kbd>
           </Button>
-          <Button variant="quiet" onClick={pick}>More files…</Button>
-          <Button variant="quiet" onClick={files.clear}>Put them all away</Button>
-          {!ready && found !== null && !looking && <span className="soft">{codebooks.length ? `${counted(codebooks.length, 'codebook')}, and no data file yet` : 'No file here can be read'}</span>}
+          <Button variant="quiet" onClick={pick}>
+            More files…
+          </Button>
+          <Button variant="quiet" onClick={files.clear}>
+            Put them all away
+          </Button>
+          {!ready && found !== null && !looking && (
+            <span className="soft">
+              {codebooks.length
+                ? `${counted(codebooks.length, 'codebook')}, and no data file yet`
+                : 'No file here can be read'}
+            </span>
+          )}
         </div>
       </div>
     </section>

@@ -11,39 +11,154 @@ import { codebookText, readAs } from './readAs';
 import type { FoundData, WaitingFiles } from './useWaiting';
 
 /** A line for every file, member of an archive, or sheet: what it is, what differs, whether it is read. */
-export function FilesTable({ files, found, at, show }: { files: WaitingFiles; found: Found[]; at: string | null; show: (key: string) => void }) {
-  const { plan: { left } } = files;
+export function FilesTable({
+  files,
+  found,
+  at,
+  show,
+}: {
+  files: WaitingFiles;
+  found: Found[];
+  at: string | null;
+  show: (key: string) => void;
+}) {
+  const {
+    plan: { left },
+  } = files;
   const data = found.filter((one): one is FoundData => one.what === 'data');
   const read = data.filter(({ key }) => !left.includes(key));
   const many = data.length > 1;
   return (
     <table className="grounds filestable" aria-label="What came">
-      <thead><tr><th scope="col">File</th><th scope="col">What it is</th><th scope="col" className="n">Columns</th><th scope="col" className="n">Rows</th>{many && <><th scope="col">Wave</th><th scope="col">Against {read[0]?.name ?? 'the first'}</th></>}<th scope="col"><span className="visually-hidden">What to do</span></th></tr></thead>
+      <thead>
+        <tr>
+          <th scope="col">File</th>
+          <th scope="col">What it is</th>
+          <th scope="col" className="n">
+            Columns
+          </th>
+          <th scope="col" className="n">
+            Rows
+          </th>
+          {many && (
+            <>
+              <th scope="col">Wave</th>
+              <th scope="col">Against {read[0]?.name ?? 'the first'}</th>
+            </>
+          )}
+          <th scope="col">
+            <span className="visually-hidden">What to do</span>
+          </th>
+        </tr>
+      </thead>
       <tbody>
         {found.map((one) => {
           const out = left.includes(one.key);
-          const file = <>{one.what === 'data' && many
-            ? <button type="button" className="btn-bare code" aria-pressed={one.key === at} onClick={() => show(one.key)} title={`Show how ${one.name} is read`}>{one.name}</button>
-            : <span className="code">{one.name}</span>}<span className="soft"> {bytesText(one.bytes)}{one.archive && `, from ${one.archive}`}</span></>;
+          const file = (
+            <>
+              {one.what === 'data' && many ? (
+                <button
+                  type="button"
+                  className="btn-bare code"
+                  aria-pressed={one.key === at}
+                  onClick={() => show(one.key)}
+                  title={`Show how ${one.name} is read`}
+                >
+                  {one.name}
+                </button>
+              ) : (
+                <span className="code">{one.name}</span>
+              )}
+              <span className="soft">
+                {' '}
+                {bytesText(one.bytes)}
+                {one.archive && `, from ${one.archive}`}
+              </span>
+            </>
+          );
           const span = many ? 5 : 3;
-          const doing = one.what === 'problem' || one.what === 'passed'
-            ? files.plan.handed.some(({ key }) => key === one.key) && <button type="button" className="btn-bare" onClick={() => files.putAway(one.key)} aria-label={`Put away ${one.name}`}>Put away</button>
-            : <button type="button" className="btn-bare" onClick={() => files.toggle(one.key)} aria-label={out ? `Take in ${one.name}` : `Leave out ${one.name}`}>{out ? 'Take in' : 'Leave out'}</button>;
+          const doing =
+            one.what === 'problem' || one.what === 'passed' ? (
+              files.plan.handed.some(({ key }) => key === one.key) && (
+                <button
+                  type="button"
+                  className="btn-bare"
+                  onClick={() => files.putAway(one.key)}
+                  aria-label={`Put away ${one.name}`}
+                >
+                  Put away
+                </button>
+              )
+            ) : (
+              <button
+                type="button"
+                className="btn-bare"
+                onClick={() => files.toggle(one.key)}
+                aria-label={out ? `Take in ${one.name}` : `Leave out ${one.name}`}
+              >
+                {out ? 'Take in' : 'Leave out'}
+              </button>
+            );
           return (
             <tr key={one.key} className={`${out ? 'out' : ''}${one.key === at && many ? ' at' : ''}`}>
               <td>{file}</td>
-              {one.what === 'problem' && <td colSpan={span}><div className="notice mb-0" role="alert"><div>{problemText(one.problem)}</div></div></td>}
-              {one.what === 'passed' && <td colSpan={span} className="soft">Passed over: {one.says}</td>}
-              {one.what === 'codebook' && <td colSpan={span}>{codebookText(one)}. It describes {counted(one.variables, 'variable')}.</td>}
+              {one.what === 'problem' && (
+                <td colSpan={span}>
+                  <div className="notice mb-0" role="alert">
+                    <div>{problemText(one.problem)}</div>
+                  </div>
+                </td>
+              )}
+              {one.what === 'passed' && (
+                <td colSpan={span} className="soft">
+                  Passed over: {one.says}
+                </td>
+              )}
+              {one.what === 'codebook' && (
+                <td colSpan={span}>
+                  {codebookText(one)}. It describes {counted(one.variables, 'variable')}.
+                </td>
+              )}
               {one.what === 'data' && (
                 <>
-                  <td>{readAs({ ...one.look.reading })}{one.look.packed && ', gzip'}{one.layoutFrom && `, places from ${one.layoutFrom}`}</td>
+                  <td>
+                    {readAs({ ...one.look.reading })}
+                    {one.look.packed && ', gzip'}
+                    {one.layoutFrom && `, places from ${one.layoutFrom}`}
+                  </td>
                   <td className="n">{whole(one.look.names.length)}</td>
-                  <td className="n">{one.look.all !== null ? whole(one.look.all) : <span className="soft">{one.look.about === null ? 'not yet counted' : `about ${whole(Number(one.look.about.toPrecision(2)))}`}</span>}</td>
+                  <td className="n">
+                    {one.look.all !== null ? (
+                      whole(one.look.all)
+                    ) : (
+                      <span className="soft">
+                        {one.look.about === null
+                          ? 'not yet counted'
+                          : `about ${whole(Number(one.look.about.toPrecision(2)))}`}
+                      </span>
+                    )}
+                  </td>
                   {many && (
                     <>
-                      <td><Form.Control size="sm" className="wavename" disabled={out} aria-label={`Wave of ${one.name}`} value={files.plan.waves[one.key] ?? ''} placeholder={waveOf(one.name, data.map(({ name }) => name))} onChange={(event) => files.change({ waves: { ...files.plan.waves, [one.key]: event.target.value } })} /></td>
-                      <td>{out ? <span className="soft">left out</span> : <Differs one={one} first={read[0]} />}</td>
+                      <td>
+                        <Form.Control
+                          size="sm"
+                          className="wavename"
+                          disabled={out}
+                          aria-label={`Wave of ${one.name}`}
+                          value={files.plan.waves[one.key] ?? ''}
+                          placeholder={waveOf(
+                            one.name,
+                            data.map(({ name }) => name),
+                          )}
+                          onChange={(event) =>
+                            files.change({ waves: { ...files.plan.waves, [one.key]: event.target.value } })
+                          }
+                        />
+                      </td>
+                      <td>
+                        {out ? <span className="soft">left out</span> : <Differs one={one} first={read[0]} />}
+                      </td>
                     </>
                   )}
                 </>
@@ -62,24 +177,54 @@ function Differs({ one, first }: { one: FoundData; first: FoundData | undefined 
   if (!first || one === first) return <span className="soft">the first</span>;
   const { missing, extra, reordered } = compareNames(first.look.names, one.look.names);
   const types = new Map(first.look.names.map((name, i) => [name, first.cells.columns[i]]));
-  const kindOf = (words: string | undefined): string => (words?.startsWith('decimals') ? 'whole numbers' : (words ?? ''));
+  const kindOf = (words: string | undefined): string =>
+    words?.startsWith('decimals') ? 'whole numbers' : (words ?? '');
   const retyped = one.look.names.filter((name, i) => {
     const before = types.get(name);
     const now = one.cells.columns[i];
-    return before !== undefined && before !== 'nothing' && now !== 'nothing' && kindOf(before) !== kindOf(now);
+    return (
+      before !== undefined && before !== 'nothing' && now !== 'nothing' && kindOf(before) !== kindOf(now)
+    );
   });
-  if (missing.length === one.look.names.length || one.look.names.every((name) => extra.includes(name))) return <strong className="differs">no column in common: is it of this extract?</strong>;
+  if (missing.length === one.look.names.length || one.look.names.every((name) => extra.includes(name)))
+    return <strong className="differs">no column in common: is it of this extract?</strong>;
   const parts = [
-    missing.length > 0 && <>lacks <Names names={missing} /></>,
-    extra.length > 0 && <>has also <Names names={extra} /></>,
+    missing.length > 0 && (
+      <>
+        lacks <Names names={missing} />
+      </>
+    ),
+    extra.length > 0 && (
+      <>
+        has also <Names names={extra} />
+      </>
+    ),
     reordered && <>columns in another order, matched by name</>,
-    retyped.length > 0 && <>writes <Names names={retyped} /> otherwise in its first rows</>,
+    retyped.length > 0 && (
+      <>
+        writes <Names names={retyped} /> otherwise in its first rows
+      </>
+    ),
   ].filter((part) => part !== false);
   if (parts.length === 0) return <span>the same columns</span>;
-  return <span className="differs">{parts.map((part, i) => <span key={i}>{i > 0 && '; '}{part}</span>)}</span>;
+  return (
+    <span className="differs">
+      {parts.map((part, i) => (
+        <span key={i}>
+          {i > 0 && '; '}
+          {part}
+        </span>
+      ))}
+    </span>
+  );
 }
 
 const NAMED = 3;
 function Names({ names }: { names: readonly string[] }) {
-  return <span title={names.join(', ')}><span className="code">{names.slice(0, NAMED).join(', ')}</span>{names.length > NAMED && ` and ${whole(names.length - NAMED)} more`}</span>;
+  return (
+    <span title={names.join(', ')}>
+      <span className="code">{names.slice(0, NAMED).join(', ')}</span>
+      {names.length > NAMED && ` and ${whole(names.length - NAMED)} more`}
+    </span>
+  );
 }

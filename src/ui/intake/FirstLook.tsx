@@ -19,14 +19,25 @@ export function wantedNames(typed: string, names: readonly string[]): { found: s
 }
 
 /** Reading only the first rows, or only some variables, for a first look. */
-export function FirstLook({ names, part, change }: { names: readonly string[]; part: Part | null; change: (part: Part | null) => void }) {
+export function FirstLook({
+  names,
+  part,
+  change,
+}: {
+  names: readonly string[];
+  part: Part | null;
+  change: (part: Part | null) => void;
+}) {
   const [rows, setRows] = useState('');
   const [typed, setTyped] = useState('');
   const { found, unknown } = useMemo(() => wantedNames(typed, names), [typed, names]);
   const say = (rowsNow: string, typedNow: string): void => {
     const most = Math.floor(Number(rowsNow));
     const wanted = wantedNames(typedNow, names).found;
-    const only = { rows: rowsNow.trim() !== '' && most > 0 ? most : null, names: wanted.length > 0 && wanted.length < names.length ? wanted : null };
+    const only = {
+      rows: rowsNow.trim() !== '' && most > 0 ? most : null,
+      names: wanted.length > 0 && wanted.length < names.length ? wanted : null,
+    };
     change(only.rows === null && only.names === null ? null : only);
   };
   return (
@@ -35,13 +46,39 @@ export function FirstLook({ names, part, change }: { names: readonly string[]; p
       <div className="guesses">
         <Form.Group controlId="first-rows">
           <Form.Label>Only the first rows of each file</Form.Label>
-          <Form.Control size="sm" type="number" min={1} placeholder="all" value={rows} onChange={(event) => { setRows(event.target.value); say(event.target.value, typed); }} />
+          <Form.Control
+            size="sm"
+            type="number"
+            min={1}
+            placeholder="all"
+            value={rows}
+            onChange={(event) => {
+              setRows(event.target.value);
+              say(event.target.value, typed);
+            }}
+          />
           <Form.Text>how many; leave it empty for all</Form.Text>
         </Form.Group>
         <Form.Group controlId="some-variables">
           <Form.Label>Only some variables</Form.Label>
-          <Form.Control as="textarea" size="sm" rows={2} className="code" placeholder={`all ${whole(names.length)}, or for instance: ${names.slice(0, 2).join(' ')} ${(names[2] ?? 'own_x').slice(0, 3)}*`} value={typed} onChange={(event) => { setTyped(event.target.value); say(rows, event.target.value); }} />
-          <Form.Text>{typed.trim() === '' ? 'names parted by blanks; * stands for any letters' : `${whole(found.length)} of ${counted(names.length, 'variable')}`}{unknown.length > 0 && <strong>; not there: {unknown.slice(0, 5).join(', ')}</strong>}</Form.Text>
+          <Form.Control
+            as="textarea"
+            size="sm"
+            rows={2}
+            className="code"
+            placeholder={`all ${whole(names.length)}, or for instance: ${names.slice(0, 2).join(' ')} ${(names[2] ?? 'own_x').slice(0, 3)}*`}
+            value={typed}
+            onChange={(event) => {
+              setTyped(event.target.value);
+              say(rows, event.target.value);
+            }}
+          />
+          <Form.Text>
+            {typed.trim() === ''
+              ? 'names parted by blanks; * stands for any letters'
+              : `${whole(found.length)} of ${counted(names.length, 'variable')}`}
+            {unknown.length > 0 && <strong>; not there: {unknown.slice(0, 5).join(', ')}</strong>}
+          </Form.Text>
         </Form.Group>
       </div>
     </details>

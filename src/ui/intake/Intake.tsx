@@ -20,27 +20,55 @@ export function Intake({ dropped }: { dropped: File[] }) {
   const waits = files.plan.handed.length > 0;
   return (
     <>
-      <input ref={picker} type="file" multiple hidden data-testid="files" aria-label="Files of an extract" onChange={(event) => {
-        files.bring([...(event.target.files ?? [])]);
-        event.target.value = '';
-      }} />
+      <input
+        ref={picker}
+        type="file"
+        multiple
+        hidden
+        data-testid="files"
+        aria-label="Files of an extract"
+        onChange={(event) => {
+          files.bring([...(event.target.files ?? [])]);
+          event.target.value = '';
+        }}
+      />
       {waits && <Before files={files} opened={opened} pick={pick} />}
       {opened && !waits && <Received opened={opened} pick={pick} />}
       {!waits && (
         <section className="groundbreaking">
           <h2>{opened ? 'Bring another extract' : 'Bring an extract'}</h2>
-          <p>Drop the data files here, with their codebook if there is one: delimited or fixed-width text, workbooks, JSON records, Parquet, plain, gzip or zip; DDI, Table Schema, CSV on the Web metadata, or a table of codes. The files stay on this machine and are never changed.</p>
+          <p>
+            Drop the data files here, with their codebook if there is one: delimited or fixed-width text,
+            workbooks, JSON records, Parquet, plain, gzip or zip; DDI, Table Schema, CSV on the Web metadata,
+            or a table of codes. The files stay on this machine and are never changed.
+          </p>
           <div className="d-flex flex-wrap gap-2 align-items-center">
             <Button onClick={pick}>Choose files…</Button>
-            <Button variant="quiet" onClick={() => void readDemo()}>Open the demo: the Ostrey Upkeep Panel</Button>
-            <a className="btn-bare" href="/demo/upkeep.zip" download>Save its files instead</a>
+            <Button variant="quiet" onClick={() => void readDemo()}>
+              Open the demo: the Ostrey Upkeep Panel
+            </Button>
+            <a className="btn-bare" href="/demo/upkeep.zip" download>
+              Save its files instead
+            </a>
           </div>
           {!opened && (
             <ol className="path">
-              <li><strong>Intake.</strong> See how each file is understood before it is read, and change what was guessed wrongly.</li>
-              <li><strong>Inventory.</strong> Every variable in one line: name, label, kind, make-up, distribution. Kinds are presumed, with reasons, until you confirm them.</li>
-              <li><strong>Flags.</strong> Suspicious codes with their evidence: declare them missing or keep them as valid.</li>
-              <li><strong>Handoff.</strong> The inventory, the inspection, a report to read and the record of every decision.</li>
+              <li>
+                <strong>Intake.</strong> See how each file is understood before it is read, and change what
+                was guessed wrongly.
+              </li>
+              <li>
+                <strong>Inventory.</strong> Every variable in one line: name, label, kind, make-up,
+                distribution. Kinds are presumed, with reasons, until you confirm them.
+              </li>
+              <li>
+                <strong>Flags.</strong> Suspicious codes with their evidence: declare them missing or keep
+                them as valid.
+              </li>
+              <li>
+                <strong>Handoff.</strong> The inventory, the inspection, a report to read and the record of
+                every decision.
+              </li>
             </ol>
           )}
         </section>

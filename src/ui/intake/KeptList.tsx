@@ -16,8 +16,23 @@ export function KeptList() {
     <section aria-labelledby="kept-extracts">
       <h3 id="kept-extracts">Kept in this browser</h3>
       <table className="grounds">
-        <thead><tr><th>Extract</th><th className="n">Rows</th><th className="n">Variables</th><th className="n">Takes</th><th>Kept</th><th><span className="visually-hidden">What to do</span></th></tr></thead>
-        <tbody>{kept.map((one) => <KeptRow key={one.id} kept={one} />)}</tbody>
+        <thead>
+          <tr>
+            <th>Extract</th>
+            <th className="n">Rows</th>
+            <th className="n">Variables</th>
+            <th className="n">Takes</th>
+            <th>Kept</th>
+            <th>
+              <span className="visually-hidden">What to do</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {kept.map((one) => (
+            <KeptRow key={one.id} kept={one} />
+          ))}
+        </tbody>
       </table>
     </section>
   );
@@ -35,21 +50,73 @@ function KeptRow({ kept }: { kept: Kept }) {
   return (
     <tr>
       <td>
-        {doing === 'renaming'
-          ? <Form onSubmit={(event) => { event.preventDefault(); void saveName(); }}><Form.Control size="sm" autoFocus onFocus={(event) => event.target.select()} aria-label={`New name for ${kept.name}`} value={name} onChange={(event) => setName(event.target.value)} onKeyDown={(event) => event.key === 'Escape' && setDoing('nothing')} /></Form>
-          : <strong>{kept.name}</strong>}
+        {doing === 'renaming' ? (
+          <Form
+            onSubmit={(event) => {
+              event.preventDefault();
+              void saveName();
+            }}
+          >
+            <Form.Control
+              size="sm"
+              autoFocus
+              onFocus={(event) => event.target.select()}
+              aria-label={`New name for ${kept.name}`}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+              onKeyDown={(event) => event.key === 'Escape' && setDoing('nothing')}
+            />
+          </Form>
+        ) : (
+          <strong>{kept.name}</strong>
+        )}
         {open && <span className="soft"> (open now)</span>}
       </td>
-      <td className="n">{whole(kept.rows)}</td><td className="n">{whole(kept.variables)}</td><td className="n">{bytesText(kept.bytes)}</td>
+      <td className="n">{whole(kept.rows)}</td>
+      <td className="n">{whole(kept.variables)}</td>
+      <td className="n">{bytesText(kept.bytes)}</td>
       <td>{kept.keptAt.slice(0, 16).replace('T', ' ')}</td>
       <td>
-        {doing === 'removing'
-          ? <span className="d-inline-flex gap-2 align-items-center">Remove it with its rulings? <Button size="sm" autoFocus onClick={() => void remove(kept.id)}>Remove</Button><Button size="sm" variant="quiet" onClick={() => setDoing('nothing')}>Keep</Button></span>
-          : <span className="d-inline-flex gap-2">
-              {!open && <button type="button" className="btn-bare" onClick={() => void openAgain(kept.id)} aria-label={`Open ${kept.name}`}>Open</button>}
-              <button type="button" className="btn-bare" onClick={() => setDoing('renaming')} aria-label={`Rename ${kept.name}`}>Rename</button>
-              <button type="button" className="btn-bare" onClick={() => setDoing('removing')} aria-label={`Remove ${kept.name}`}>Remove</button>
-            </span>}
+        {doing === 'removing' ? (
+          <span className="d-inline-flex gap-2 align-items-center">
+            Remove it with its rulings?{' '}
+            <Button size="sm" autoFocus onClick={() => void remove(kept.id)}>
+              Remove
+            </Button>
+            <Button size="sm" variant="quiet" onClick={() => setDoing('nothing')}>
+              Keep
+            </Button>
+          </span>
+        ) : (
+          <span className="d-inline-flex gap-2">
+            {!open && (
+              <button
+                type="button"
+                className="btn-bare"
+                onClick={() => void openAgain(kept.id)}
+                aria-label={`Open ${kept.name}`}
+              >
+                Open
+              </button>
+            )}
+            <button
+              type="button"
+              className="btn-bare"
+              onClick={() => setDoing('renaming')}
+              aria-label={`Rename ${kept.name}`}
+            >
+              Rename
+            </button>
+            <button
+              type="button"
+              className="btn-bare"
+              onClick={() => setDoing('removing')}
+              aria-label={`Remove ${kept.name}`}
+            >
+              Remove
+            </button>
+          </span>
+        )}
       </td>
     </tr>
   );

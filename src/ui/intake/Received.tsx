@@ -19,20 +19,79 @@ export function Received({ opened, pick }: { opened: Opened; pick: () => void })
   ];
   return (
     <section aria-labelledby="received" className="received">
-      <h2 id="received">{opened.name}: {counted(opened.rows, 'row')}, {counted(opened.summaries.length, 'variable')}</h2>
-      {many && <p className="soft mb-1">{wave ? <>The wave is told by <span className="code">{wave.variable}</span>{wave.by === 'made' && ', made of what the files are called'}.</> : 'No variable tells which file a row came from.'}</p>}
+      <h2 id="received">
+        {opened.name}: {counted(opened.rows, 'row')}, {counted(opened.summaries.length, 'variable')}
+      </h2>
+      {many && (
+        <p className="soft mb-1">
+          {wave ? (
+            <>
+              The wave is told by <span className="code">{wave.variable}</span>
+              {wave.by === 'made' && ', made of what the files are called'}.
+            </>
+          ) : (
+            'No variable tells which file a row came from.'
+          )}
+        </p>
+      )}
       <table className="grounds">
-        <thead><tr><th scope="col">File</th>{many && <th scope="col">Wave</th>}<th scope="col" className="n">Rows</th><th scope="col" className="n">Columns</th><th scope="col">{tells ? <><span className="code">{tells}</span> in its first and last row</> : 'First and last row'}</th><th scope="col">Read as</th>{many && <th scope="col"><span className="visually-hidden">What to do</span></th>}</tr></thead>
+        <thead>
+          <tr>
+            <th scope="col">File</th>
+            {many && <th scope="col">Wave</th>}
+            <th scope="col" className="n">
+              Rows
+            </th>
+            <th scope="col" className="n">
+              Columns
+            </th>
+            <th scope="col">
+              {tells ? (
+                <>
+                  <span className="code">{tells}</span> in its first and last row
+                </>
+              ) : (
+                'First and last row'
+              )}
+            </th>
+            <th scope="col">Read as</th>
+            {many && (
+              <th scope="col">
+                <span className="visually-hidden">What to do</span>
+              </th>
+            )}
+          </tr>
+        </thead>
         <tbody>
-          {files.map((file, i) => <FileRow key={`${i} ${file.name}`} file={file} index={i} opened={opened} />)}
-          {opened.codebooks.map((codebook) => <tr key={codebook.name}><td className="code">{codebook.name}</td><td colSpan={many ? 6 : 4}>{codebookText(codebook)}; it describes {counted(codebook.variables, 'variable')}</td></tr>)}
+          {files.map((file, i) => (
+            <FileRow key={`${i} ${file.name}`} file={file} index={i} opened={opened} />
+          ))}
+          {opened.codebooks.map((codebook) => (
+            <tr key={codebook.name}>
+              <td className="code">{codebook.name}</td>
+              <td colSpan={many ? 6 : 4}>
+                {codebookText(codebook)}; it describes {counted(codebook.variables, 'variable')}
+              </td>
+            </tr>
+          ))}
         </tbody>
       </table>
-      <Button variant="quiet" size="sm" className="mt-2" onClick={pick}>Add files or a codebook…</Button>
+      <Button variant="quiet" size="sm" className="mt-2" onClick={pick}>
+        Add files or a codebook…
+      </Button>
       {notices.length > 0 && (
         <>
           <h3>Noticed while reading</h3>
-          <ul className="notices" tabIndex={0} aria-label="Noticed while reading">{notices.map(({ file, line, says }, i) => <li key={i}>{file && <span className="code">{file}</span>}{line !== undefined && `, line ${whole(line)}`}{(file || line !== undefined) && ': '}{says}</li>)}</ul>
+          <ul className="notices" tabIndex={0} aria-label="Noticed while reading">
+            {notices.map(({ file, line, says }, i) => (
+              <li key={i}>
+                {file && <span className="code">{file}</span>}
+                {line !== undefined && `, line ${whole(line)}`}
+                {(file || line !== undefined) && ': '}
+                {says}
+              </li>
+            ))}
+          </ul>
         </>
       )}
     </section>
@@ -46,27 +105,72 @@ function FileRow({ file, index, opened }: { file: OpenedFile; index: number; ope
   const [leaving, setLeaving] = useState(false);
   const saveWave = (): void => {
     const wanted = name.trim();
-    if (wanted && wanted !== file.wave) void callWaves(files.map((other, i) => (i === index ? wanted : (other.wave ?? other.name))));
+    if (wanted && wanted !== file.wave)
+      void callWaves(files.map((other, i) => (i === index ? wanted : (other.wave ?? other.name))));
     else setName(file.wave ?? '');
   };
   return (
     <tr>
-      <td><span className="code">{file.name}</span> <span className="soft">{bytesText(file.bytes)}</span></td>
+      <td>
+        <span className="code">{file.name}</span> <span className="soft">{bytesText(file.bytes)}</span>
+      </td>
       {many && (
         <td>
-          <Form onSubmit={(event) => { event.preventDefault(); saveWave(); }}>
-            <Form.Control size="sm" className="wavename" aria-label={`Wave of ${file.name}`} value={name} onChange={(event) => setName(event.target.value)} onBlur={saveWave} onKeyDown={(event) => event.key === 'Escape' && setName(file.wave ?? '')} />
+          <Form
+            onSubmit={(event) => {
+              event.preventDefault();
+              saveWave();
+            }}
+          >
+            <Form.Control
+              size="sm"
+              className="wavename"
+              aria-label={`Wave of ${file.name}`}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+              onBlur={saveWave}
+              onKeyDown={(event) => event.key === 'Escape' && setName(file.wave ?? '')}
+            />
           </Form>
         </td>
       )}
-      <td className="n">{whole(file.rows)}{file.partial && <span className="soft"> first</span>}</td><td className="n">{whole(file.columns)}</td>
-      <td className="code">{file.rows ? <>{file.first || '(blank)'} … {file.last || '(blank)'}</> : ''}</td>
+      <td className="n">
+        {whole(file.rows)}
+        {file.partial && <span className="soft"> first</span>}
+      </td>
+      <td className="n">{whole(file.columns)}</td>
+      <td className="code">
+        {file.rows ? (
+          <>
+            {file.first || '(blank)'} … {file.last || '(blank)'}
+          </>
+        ) : (
+          ''
+        )}
+      </td>
       <td>{readAs(file)}</td>
       {many && (
         <td>
-          {leaving
-            ? <span className="d-inline-flex gap-2 align-items-center flex-wrap">Take its {counted(file.rows, 'row')} out? <Button size="sm" autoFocus onClick={() => void leaveOut(index)}>Leave out</Button><Button size="sm" variant="quiet" onClick={() => setLeaving(false)}>Keep</Button></span>
-            : <button type="button" className="btn-bare" onClick={() => setLeaving(true)} aria-label={`Leave out ${file.name}`}>Leave out</button>}
+          {leaving ? (
+            <span className="d-inline-flex gap-2 align-items-center flex-wrap">
+              Take its {counted(file.rows, 'row')} out?{' '}
+              <Button size="sm" autoFocus onClick={() => void leaveOut(index)}>
+                Leave out
+              </Button>
+              <Button size="sm" variant="quiet" onClick={() => setLeaving(false)}>
+                Keep
+              </Button>
+            </span>
+          ) : (
+            <button
+              type="button"
+              className="btn-bare"
+              onClick={() => setLeaving(true)}
+              aria-label={`Leave out ${file.name}`}
+            >
+              Leave out
+            </button>
+          )}
         </td>
       )}
     </tr>

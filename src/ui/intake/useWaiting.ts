@@ -30,25 +30,50 @@ export function useWaiting() {
       return;
     }
     setWaiting((now) => ({ ...now, looking: true }));
-    void engineOf().look(handed, chosen, marks).then(({ found, notices }) => {
-      if (mine === latest.current) setWaiting((now) => ({ ...now, found, notices, looking: false }));
-    });
+    void engineOf()
+      .look(handed, chosen, marks)
+      .then(({ found, notices }) => {
+        if (mine === latest.current) setWaiting((now) => ({ ...now, found, notices, looking: false }));
+      });
   }, [handed, chosen, marks]);
 
-  const change = (part: Partial<Plan>): void => setWaiting((now) => ({ ...now, plan: { ...now.plan, ...part } }));
+  const change = (part: Partial<Plan>): void =>
+    setWaiting((now) => ({ ...now, plan: { ...now.plan, ...part } }));
   return {
     ...waiting,
     change,
-    bring: (files: readonly File[]): void => setWaiting((now) => ({ ...now, plan: { ...now.plan, handed: [...now.plan.handed, ...planOf(files).handed] } })),
+    bring: (files: readonly File[]): void =>
+      setWaiting((now) => ({
+        ...now,
+        plan: { ...now.plan, handed: [...now.plan.handed, ...planOf(files).handed] },
+      })),
     /** Says how files are read, for each of the keys. */
     choose: (keys: readonly string[], part: Partial<Reading>): void =>
-      setWaiting((now) => ({ ...now, plan: { ...now.plan, chosen: { ...now.plan.chosen, ...Object.fromEntries(keys.map((key) => [key, { ...now.plan.chosen[key], ...part }])) } } })),
+      setWaiting((now) => ({
+        ...now,
+        plan: {
+          ...now.plan,
+          chosen: {
+            ...now.plan.chosen,
+            ...Object.fromEntries(keys.map((key) => [key, { ...now.plan.chosen[key], ...part }])),
+          },
+        },
+      })),
     toggle: (key: string): void =>
-      setWaiting((now) => ({ ...now, plan: { ...now.plan, left: now.plan.left.includes(key) ? now.plan.left.filter((other) => other !== key) : [...now.plan.left, key] } })),
-    putAway: (key: string): void => setWaiting((now) => {
-      const rest = now.plan.handed.filter((one) => one.key !== key);
-      return rest.length ? { ...now, plan: { ...now.plan, handed: rest } } : { ...NONE, plan: planOf([]) };
-    }),
+      setWaiting((now) => ({
+        ...now,
+        plan: {
+          ...now.plan,
+          left: now.plan.left.includes(key)
+            ? now.plan.left.filter((other) => other !== key)
+            : [...now.plan.left, key],
+        },
+      })),
+    putAway: (key: string): void =>
+      setWaiting((now) => {
+        const rest = now.plan.handed.filter((one) => one.key !== key);
+        return rest.length ? { ...now, plan: { ...now.plan, handed: rest } } : { ...NONE, plan: planOf([]) };
+      }),
     clear: (): void => setWaiting({ ...NONE, plan: planOf([]) }),
   };
 }

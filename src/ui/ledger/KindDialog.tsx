@@ -18,15 +18,27 @@ const MEANS: Record<Kind, string> = {
   text: 'free text; lengths only',
   empty: 'holds nothing',
 };
-const KEYS: Record<Kind, string> = { identifier: 'i', nominal: 'n', ordinal: 'o', count: 'q', continuous: 'c', date: 'd', text: 't', empty: 'e' };
+const KEYS: Record<Kind, string> = {
+  identifier: 'i',
+  nominal: 'n',
+  ordinal: 'o',
+  count: 'q',
+  continuous: 'c',
+  date: 'd',
+  text: 't',
+  empty: 'e',
+};
 const NAMED = 8;
 
 /** What one variable would show, were it of the kind at hand. */
 function effectText({ kind, valid, distinct, statistics: s }: KindEffect): string {
-  if (isMeasure(kind) && s.mean !== null) return `mean ${figure(s.mean, 4)}, median ${figure(s.median, 4)}, from ${figure(s.min, 5)} to ${figure(s.max, 5)}`;
+  if (isMeasure(kind) && s.mean !== null)
+    return `mean ${figure(s.mean, 4)}, median ${figure(s.median, 4)}, from ${figure(s.min, 5)} to ${figure(s.max, 5)}`;
   if (kind === 'date' && s.min !== null) return `from ${s.min} to ${s.max}`;
-  if (isCategorical(kind)) return `${counted(distinct, 'category', 'categories')} in ${counted(valid, 'valid row')}${kind === 'ordinal' && s.median !== null ? `, median ${figure(s.median, 4)}` : ''}`;
-  if (kind === 'identifier') return distinct === valid ? 'every value stands once' : `${whole(valid - distinct)} rows repeat a value`;
+  if (isCategorical(kind))
+    return `${counted(distinct, 'category', 'categories')} in ${counted(valid, 'valid row')}${kind === 'ordinal' && s.median !== null ? `, median ${figure(s.median, 4)}` : ''}`;
+  if (kind === 'identifier')
+    return distinct === valid ? 'every value stands once' : `${whole(valid - distinct)} rows repeat a value`;
   return `${counted(distinct, 'distinct value')} in ${counted(valid, 'valid row')}`;
 }
 
@@ -43,9 +55,11 @@ export function KindDialog({ shown, names, close }: { shown: boolean; names: str
   useEffect(() => {
     if (!shown || !only || !over) return;
     let wanted = true;
-    void engineOf().effects([only.name], over).then(([found]) => {
-      if (wanted) setEffect(found ?? null);
-    });
+    void engineOf()
+      .effects([only.name], over)
+      .then(([found]) => {
+        if (wanted) setEffect(found ?? null);
+      });
     return () => {
       wanted = false;
     };
@@ -71,33 +85,91 @@ export function KindDialog({ shown, names, close }: { shown: boolean; names: str
   const declareForms = async (): Promise<void> => {
     if (!refused) return;
     close();
-    for (const { name, forms } of refused.effects) if (forms.length) await decide({ type: 'declare-missing', variables: [name], codes: forms.map(({ text }) => ({ code: text, reason: 'other' })), rule: null });
-    await decide({ type: 'confirm-kind', kinds: names.map((variable) => ({ variable, kind: refused.kind })) });
+    for (const { name, forms } of refused.effects)
+      if (forms.length)
+        await decide({
+          type: 'declare-missing',
+          variables: [name],
+          codes: forms.map(({ text }) => ({ code: text, reason: 'other' })),
+          rule: null,
+        });
+    await decide({
+      type: 'confirm-kind',
+      kinds: names.map((variable) => ({ variable, kind: refused.kind })),
+    });
   };
 
   return (
-    <Modal show={shown} onHide={close} aria-labelledby="kind-title" onKeyDown={(event: React.KeyboardEvent) => {
-      const kind = refused ? undefined : KINDS.find((candidate) => KEYS[candidate] === event.key);
-      if (kind && !event.ctrlKey && !event.metaKey && !event.altKey) {
-        event.preventDefault();
-        void say(kind);
-      }
-    }}>
+    <Modal
+      show={shown}
+      onHide={close}
+      aria-labelledby="kind-title"
+      onKeyDown={(event: React.KeyboardEvent) => {
+        const kind = refused ? undefined : KINDS.find((candidate) => KEYS[candidate] === event.key);
+        if (kind && !event.ctrlKey && !event.metaKey && !event.altKey) {
+          event.preventDefault();
+          void say(kind);
+        }
+      }}
+    >
       <Modal.Header closeButton>
-        <Modal.Title as="h2" id="kind-title" className="fs-5">{only ? <>What is <span className="code">{only.name}</span>?</> : `What are these ${names.length} variables?`}</Modal.Title>
+        <Modal.Title as="h2" id="kind-title" className="fs-5">
+          {only ? (
+            <>
+              What is <span className="code">{only.name}</span>?
+            </>
+          ) : (
+            `What are these ${names.length} variables?`
+          )}
+        </Modal.Title>
       </Modal.Header>
       <Modal.Body>
-        {refused ? <Refused {...refused} back={() => setRefused(null)} anyway={() => void confirm(refused.kind)} declare={() => void declareForms()} order={() => { close(); void decide({ type: 'confirm-kind', kinds: names.map((variable) => ({ variable, kind: 'ordinal' })) }).then(() => useSession.setState({ asking: 'order' })); }} /> : (
+        {refused ? (
+          <Refused
+            {...refused}
+            back={() => setRefused(null)}
+            anyway={() => void confirm(refused.kind)}
+            declare={() => void declareForms()}
+            order={() => {
+              close();
+              void decide({
+                type: 'confirm-kind',
+                kinds: names.map((variable) => ({ variable, kind: 'ordinal' })),
+              }).then(() => useSession.setState({ asking: 'order' }));
+            }}
+          />
+        ) : (
           <>
-            {only && <p className="soft">Presumed {only.presumed}, {Math.round(only.confidence * 100)} of 100 sure: {only.because.join('; ')}.</p>}
+            {only && (
+              <p className="soft">
+                Presumed {only.presumed}, {Math.round(only.confidence * 100)} of 100 sure:{' '}
+                {only.because.join('; ')}.
+              </p>
+            )}
             <div className="kindlist">
               {KINDS.map((kind, i) => (
-                <button type="button" key={kind} autoFocus={only ? kind === only.kind : i === 0} aria-pressed={only?.kind === kind} onFocus={() => setOver(kind)} onPointerEnter={() => setOver(kind)} onClick={() => void say(kind)}>
-                  <kbd>{KEYS[kind]}</kbd><strong>{kind}</strong><span>{MEANS[kind]}</span>
+                <button
+                  type="button"
+                  key={kind}
+                  autoFocus={only ? kind === only.kind : i === 0}
+                  aria-pressed={only?.kind === kind}
+                  onFocus={() => setOver(kind)}
+                  onPointerEnter={() => setOver(kind)}
+                  onClick={() => void say(kind)}
+                >
+                  <kbd>{KEYS[kind]}</kbd>
+                  <strong>{kind}</strong>
+                  <span>{MEANS[kind]}</span>
                 </button>
               ))}
             </div>
-            {only && <p className="soft mt-2 mb-0 kindeffect" role="status">{effect && effect.kind === over ? `As ${over}: ${effectText(effect)}${effect.unreadable ? `; ${counted(effect.unreadable, 'cell')} cannot be read so` : ''}.` : '\u00a0'}</p>}
+            {only && (
+              <p className="soft mt-2 mb-0 kindeffect" role="status">
+                {effect && effect.kind === over
+                  ? `As ${over}: ${effectText(effect)}${effect.unreadable ? `; ${counted(effect.unreadable, 'cell')} cannot be read so` : ''}.`
+                  : '\u00a0'}
+              </p>
+            )}
           </>
         )}
       </Modal.Body>
@@ -106,23 +178,64 @@ export function KindDialog({ shown, names, close }: { shown: boolean; names: str
 }
 
 /** Why it cannot be so as it stands, and what can be done. */
-function Refused({ kind, effects, back, anyway, declare, order }: { kind: Kind; effects: KindEffect[]; back: () => void; anyway: () => void; declare: () => void; order: () => void }) {
+function Refused({
+  kind,
+  effects,
+  back,
+  anyway,
+  declare,
+  order,
+}: {
+  kind: Kind;
+  effects: KindEffect[];
+  back: () => void;
+  anyway: () => void;
+  declare: () => void;
+  order: () => void;
+}) {
   const what = kind === 'date' ? 'dates' : 'numbers';
-  const none = effects.every(({ cells, unreadable, storage }) => unreadable >= cells || storage === 'text' || storage === 'empty');
+  const none = effects.every(
+    ({ cells, unreadable, storage }) => unreadable >= cells || storage === 'text' || storage === 'empty',
+  );
   const forms = effects.length === 1 ? effects[0].forms.length : 0;
   return (
     <div role="alert">
       {effects.map(({ name, cells, unreadable, forms: stray, storage }) => (
         <div key={name} className="mb-2">
-          <p className="mb-1"><span className="code">{name}</span>: {storage === 'text' ? `none of its ${whole(cells)} cells can be read as ${what}` : `${whole(unreadable)} of ${whole(cells)} cells are not ${what}: these ${stray.length > NAMED ? `${whole(stray.length)} forms, among them` : counted(stray.length, 'form')}`}</p>
-          {storage !== 'text' && <ul className="mb-1">{stray.slice(0, NAMED).map(({ text, count }) => <li key={text}><span className="code">{text}</span> <span className="soft">{counted(count, 'row')}</span></li>)}</ul>}
+          <p className="mb-1">
+            <span className="code">{name}</span>:{' '}
+            {storage === 'text'
+              ? `none of its ${whole(cells)} cells can be read as ${what}`
+              : `${whole(unreadable)} of ${whole(cells)} cells are not ${what}: these ${stray.length > NAMED ? `${whole(stray.length)} forms, among them` : counted(stray.length, 'form')}`}
+          </p>
+          {storage !== 'text' && (
+            <ul className="mb-1">
+              {stray.slice(0, NAMED).map(({ text, count }) => (
+                <li key={text}>
+                  <span className="code">{text}</span> <span className="soft">{counted(count, 'row')}</span>
+                </li>
+              ))}
+            </ul>
+          )}
         </div>
       ))}
       <div className="d-grid gap-2 mt-3">
-        {!none && <button type="button" className="btn btn-primary" autoFocus onClick={declare}>Declare {forms === 1 ? 'this form' : 'these forms'} missing, and read the rest as {what}</button>}
-        {!none && <button type="button" className="btn btn-quiet" onClick={anyway}>Read the rest as {what}; these stay unreadable, counted and listed</button>}
-        <button type="button" className="btn btn-quiet" autoFocus={none} onClick={order}>They are categories with an order: order them…</button>
-        <button type="button" className="btn btn-quiet" onClick={back}>Choose another kind</button>
+        {!none && (
+          <button type="button" className="btn btn-primary" autoFocus onClick={declare}>
+            Declare {forms === 1 ? 'this form' : 'these forms'} missing, and read the rest as {what}
+          </button>
+        )}
+        {!none && (
+          <button type="button" className="btn btn-quiet" onClick={anyway}>
+            Read the rest as {what}; these stay unreadable, counted and listed
+          </button>
+        )}
+        <button type="button" className="btn btn-quiet" autoFocus={none} onClick={order}>
+          They are categories with an order: order them…
+        </button>
+        <button type="button" className="btn btn-quiet" onClick={back}>
+          Choose another kind
+        </button>
       </div>
     </div>
   );

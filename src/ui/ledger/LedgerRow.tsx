@@ -26,28 +26,148 @@ interface Props {
 
 const STANDING: Record<Progress, string> = { unseen: '○', seen: '◐', 'signed off': '●' };
 
-export const LedgerRow = memo(function LedgerRow({ summary, called, noted, progress, index, top, current, chosen, flags, columns, template, toggle }: Props) {
+export const LedgerRow = memo(function LedgerRow({
+  summary,
+  called,
+  noted,
+  progress,
+  index,
+  top,
+  current,
+  chosen,
+  flags,
+  columns,
+  template,
+  toggle,
+}: Props) {
   const { name, label, position, kind, confirmed, counts, sketch, storage, role, archiveLabel } = summary;
   const cell = (key: ColumnKey) => {
     switch (key) {
-      case 'position': return <div role="gridcell" key={key} className="cell-position n soft">{position}</div>;
-      case 'name': return <div role="gridcell" key={key} className="cell-name code" title={called ? `${called}, in the archive ${name}` : name}>{called ?? name}{called && <span className="soft"> {name}</span>}</div>;
-      case 'label': return <div role="gridcell" key={key} className="cell-label" title={label ? `${label}${archiveLabel ? ` (the archive’s: ${archiveLabel})` : ''}` : 'no label'}>{noted && <span title="There is a note" aria-label="noted" role="img">✎ </span>}{label ?? <span className="soft">no label</span>}</div>;
-      case 'kind': return <div role="gridcell" key={key} className="cell-kind"><KindMark kind={kind} confirmed={confirmed} /></div>;
-      case 'role': return <div role="gridcell" key={key}>{role}</div>;
-      case 'storage': return <div role="gridcell" key={key}>{storage}</div>;
-      case 'distinct': return <div role="gridcell" key={key} className="cell-distinct n">{whole(counts.distinct)}</div>;
-      case 'valid': return <div role="gridcell" key={key} className="cell-valid"><MakeUp counts={counts} /></div>;
-      case 'sketch': return <div role="gridcell" key={key} className="cell-sketch">{sketch ? <Sketch sketch={sketch} /> : <span className="soft small">{counts.valid === 0 ? 'nothing' : counts.distinct === counts.valid ? 'no two alike' : kind === 'identifier' ? `${(counts.valid / counts.distinct).toFixed(1)} rows each` : 'words'}</span>}</div>;
-      case 'flags': return <div role="gridcell" key={key} className="cell-flags">{flags > 0 && <FlagMark number={flags} />}</div>;
-      case 'standing': return <div role="gridcell" key={key} className={`cell-standing ${progress === 'signed off' ? 'done' : 'soft'}`} title={progress}><span aria-hidden="true">{STANDING[progress]}</span><span className="visually-hidden">{progress}</span></div>;
+      case 'position':
+        return (
+          <div role="gridcell" key={key} className="cell-position n soft">
+            {position}
+          </div>
+        );
+      case 'name':
+        return (
+          <div
+            role="gridcell"
+            key={key}
+            className="cell-name code"
+            title={called ? `${called}, in the archive ${name}` : name}
+          >
+            {called ?? name}
+            {called && <span className="soft"> {name}</span>}
+          </div>
+        );
+      case 'label':
+        return (
+          <div
+            role="gridcell"
+            key={key}
+            className="cell-label"
+            title={label ? `${label}${archiveLabel ? ` (the archive’s: ${archiveLabel})` : ''}` : 'no label'}
+          >
+            {noted && (
+              <span title="There is a note" aria-label="noted" role="img">
+                ✎{' '}
+              </span>
+            )}
+            {label ?? <span className="soft">no label</span>}
+          </div>
+        );
+      case 'kind':
+        return (
+          <div role="gridcell" key={key} className="cell-kind">
+            <KindMark kind={kind} confirmed={confirmed} />
+          </div>
+        );
+      case 'role':
+        return (
+          <div role="gridcell" key={key}>
+            {role}
+          </div>
+        );
+      case 'storage':
+        return (
+          <div role="gridcell" key={key}>
+            {storage}
+          </div>
+        );
+      case 'distinct':
+        return (
+          <div role="gridcell" key={key} className="cell-distinct n">
+            {whole(counts.distinct)}
+          </div>
+        );
+      case 'valid':
+        return (
+          <div role="gridcell" key={key} className="cell-valid">
+            <MakeUp counts={counts} />
+          </div>
+        );
+      case 'sketch':
+        return (
+          <div role="gridcell" key={key} className="cell-sketch">
+            {sketch ? (
+              <Sketch sketch={sketch} />
+            ) : (
+              <span className="soft small">
+                {counts.valid === 0
+                  ? 'nothing'
+                  : counts.distinct === counts.valid
+                    ? 'no two alike'
+                    : kind === 'identifier'
+                      ? `${(counts.valid / counts.distinct).toFixed(1)} rows each`
+                      : 'words'}
+              </span>
+            )}
+          </div>
+        );
+      case 'flags':
+        return (
+          <div role="gridcell" key={key} className="cell-flags">
+            {flags > 0 && <FlagMark number={flags} />}
+          </div>
+        );
+      case 'standing':
+        return (
+          <div
+            role="gridcell"
+            key={key}
+            className={`cell-standing ${progress === 'signed off' ? 'done' : 'soft'}`}
+            title={progress}
+          >
+            <span aria-hidden="true">{STANDING[progress]}</span>
+            <span className="visually-hidden">{progress}</span>
+          </div>
+        );
     }
   };
   return (
-    <div role="row" id={`row-${position}`} aria-rowindex={index + 2} aria-selected={chosen} className={`ledgerrow${current ? ' current' : ''}${chosen ? ' chosen' : ''}`}
-      style={{ transform: `translateY(${top}px)`, gridTemplateColumns: template }} onClick={() => useSession.setState({ current: name })} data-name={name}>
-      <div role="gridcell" className="cell-choose" onClick={(event) => { event.stopPropagation(); toggle(name); }}>
-        <span className="pick" aria-hidden="true">{chosen ? '✓' : ''}</span><span className="visually-hidden">{chosen ? 'chosen' : 'not chosen'}</span>
+    <div
+      role="row"
+      id={`row-${position}`}
+      aria-rowindex={index + 2}
+      aria-selected={chosen}
+      className={`ledgerrow${current ? ' current' : ''}${chosen ? ' chosen' : ''}`}
+      style={{ transform: `translateY(${top}px)`, gridTemplateColumns: template }}
+      onClick={() => useSession.setState({ current: name })}
+      data-name={name}
+    >
+      <div
+        role="gridcell"
+        className="cell-choose"
+        onClick={(event) => {
+          event.stopPropagation();
+          toggle(name);
+        }}
+      >
+        <span className="pick" aria-hidden="true">
+          {chosen ? '✓' : ''}
+        </span>
+        <span className="visually-hidden">{chosen ? 'chosen' : 'not chosen'}</span>
       </div>
       {columns.map(cell)}
     </div>

@@ -18,23 +18,75 @@ export function Narrowing() {
       <Form.Label className="mb-0 small">{title}</Form.Label>
       <Form.Select size="sm" value={narrow[part]} onChange={(event) => say({ [part]: event.target.value })}>
         <option value="">any</option>
-        {options.map(([value, name]) => <option key={value} value={value}>{name}</option>)}
+        {options.map(([value, name]) => (
+          <option key={value} value={value}>
+            {name}
+          </option>
+        ))}
       </Form.Select>
     </Form.Group>
   );
   const active = Object.values(narrow).filter((value) => value !== '').length;
   return (
-    <Dropdown autoClose="outside" onToggle={(open) => { if (open) setTimeout(() => document.getElementById('narrow-progress')?.focus()); }}>
-      <Dropdown.Toggle as="button" type="button" className={`btn-bare${active ? ' narrowed' : ''}`} id="narrow">Narrow{active > 0 && ` (${active})`} <kbd aria-hidden="true">f</kbd></Dropdown.Toggle>
+    <Dropdown
+      autoClose="outside"
+      onToggle={(open) => {
+        if (open) setTimeout(() => document.getElementById('narrow-progress')?.focus());
+      }}
+    >
+      <Dropdown.Toggle
+        as="button"
+        type="button"
+        className={`btn-bare${active ? ' narrowed' : ''}`}
+        id="narrow"
+      >
+        Narrow{active > 0 && ` (${active})`} <kbd aria-hidden="true">f</kbd>
+      </Dropdown.Toggle>
       <Dropdown.Menu className="p-3 narrowmenu">
-        {choice('progress', 'Progress', PROGRESS.map((one) => [one, one]))}
-        {choice('kind', 'Kind', [['presumed', 'any, still presumed'], ...KINDS.map((kind) => [kind, kind] as const)])}
-        {choice('role', 'Role', ROLES.map((role) => [role, role]))}
-        {choice('flags', 'Flags', [['any', 'with a flag'], ['none', 'without a flag'], ...rules.map((rule) => [rule, rule] as const)])}
-        {choice('complete', 'Make-up', Object.entries(COMPLETE).map(([key, { says }]) => [key, says]))}
-        {choice('set', 'Set', [...state.sets.values()].map(({ id, name }) => [id, name]))}
-        {waves.length > 1 && choice('wave', 'Wave', [['every', 'held in every wave'], ['some', 'not in every wave'], ...waves.map((wave) => [`in:${wave}`, `held in ${wave}`] as const), ...waves.map((wave) => [`out:${wave}`, `nothing in ${wave}`] as const)])}
-        <button type="button" className="btn btn-quiet btn-sm" aria-disabled={!isNarrowed(narrow)} onClick={() => say(NARROW_NOTHING)}>List all again</button>
+        {choice(
+          'progress',
+          'Progress',
+          PROGRESS.map((one) => [one, one]),
+        )}
+        {choice('kind', 'Kind', [
+          ['presumed', 'any, still presumed'],
+          ...KINDS.map((kind) => [kind, kind] as const),
+        ])}
+        {choice(
+          'role',
+          'Role',
+          ROLES.map((role) => [role, role]),
+        )}
+        {choice('flags', 'Flags', [
+          ['any', 'with a flag'],
+          ['none', 'without a flag'],
+          ...rules.map((rule) => [rule, rule] as const),
+        ])}
+        {choice(
+          'complete',
+          'Make-up',
+          Object.entries(COMPLETE).map(([key, { says }]) => [key, says]),
+        )}
+        {choice(
+          'set',
+          'Set',
+          [...state.sets.values()].map(({ id, name }) => [id, name]),
+        )}
+        {waves.length > 1 &&
+          choice('wave', 'Wave', [
+            ['every', 'held in every wave'],
+            ['some', 'not in every wave'],
+            ...waves.map((wave) => [`in:${wave}`, `held in ${wave}`] as const),
+            ...waves.map((wave) => [`out:${wave}`, `nothing in ${wave}`] as const),
+          ])}
+        <button
+          type="button"
+          className="btn btn-quiet btn-sm"
+          aria-disabled={!isNarrowed(narrow)}
+          onClick={() => say(NARROW_NOTHING)}
+        >
+          List all again
+        </button>
       </Dropdown.Menu>
     </Dropdown>
   );

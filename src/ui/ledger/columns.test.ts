@@ -11,14 +11,26 @@ describe('the columns of the ledger', () => {
   });
 
   it('give names and labels room by how long they are', () => {
-    const terse = shares([{ name: 'v1', label: 'How often do you paint your window frames?' }, { name: 'v2', label: 'Age' }, { name: 'v3', label: 'How long have you lived in this home?' }]);
-    const bare = shares(Array.from({ length: 40 }, (_, i) => ({ name: `amount_of_expenditure_in_category_${i}`, label: null })));
+    const terse = shares([
+      { name: 'v1', label: 'How often do you paint your window frames?' },
+      { name: 'v2', label: 'Age' },
+      { name: 'v3', label: 'How long have you lived in this home?' },
+    ]);
+    const bare = shares(
+      Array.from({ length: 40 }, (_, i) => ({ name: `amount_of_expenditure_in_category_${i}`, label: null })),
+    );
     expect(part(terse.label)).toBeGreaterThan(2 * part(terse.name));
     expect(part(bare.name)).toBeGreaterThan(3 * part(bare.label));
     // One name that is far longer than all others does not take the room of the labels.
-    const one = shares([...Array.from({ length: 99 }, (_, i) => ({ name: `v${i}`, label: 'Age of respondent' })), { name: 'x'.repeat(200), label: 'Rest' }]);
+    const one = shares([
+      ...Array.from({ length: 99 }, (_, i) => ({ name: `v${i}`, label: 'Age of respondent' })),
+      { name: 'x'.repeat(200), label: 'Rest' },
+    ]);
     expect(part(one.label)).toBeGreaterThan(part(one.name));
-    expect(shares([])).toEqual({ name: expect.stringContaining('fr') as string, label: expect.stringContaining('fr') as string });
+    expect(shares([])).toEqual({
+      name: expect.stringContaining('fr') as string,
+      label: expect.stringContaining('fr') as string,
+    });
   });
 
   it('keep the width that a person gave', () => {

@@ -3,7 +3,19 @@
 import { create } from 'zustand';
 
 /** Columns of the ledger that can be left out, with the room they take. */
-export const COLUMN_NAMES = { position: 'No.', name: 'Name', label: 'Label', kind: 'Kind', role: 'Role', storage: 'Storage', distinct: 'Distinct', valid: 'Make-up', sketch: 'Distribution', flags: 'Flags', standing: 'Progress' } as const;
+export const COLUMN_NAMES = {
+  position: 'No.',
+  name: 'Name',
+  label: 'Label',
+  kind: 'Kind',
+  role: 'Role',
+  storage: 'Storage',
+  distinct: 'Distinct',
+  valid: 'Make-up',
+  sketch: 'Distribution',
+  flags: 'Flags',
+  standing: 'Progress',
+} as const;
 export type ColumnKey = keyof typeof COLUMN_NAMES;
 
 interface Columns {
@@ -14,10 +26,24 @@ interface Columns {
   first: 'name' | 'label';
 }
 
-const USUAL: Columns = { shown: ['position', 'name', 'label', 'kind', 'distinct', 'valid', 'sketch', 'flags', 'standing'], widths: {}, first: 'name' };
+const USUAL: Columns = {
+  shown: ['position', 'name', 'label', 'kind', 'distinct', 'valid', 'sketch', 'flags', 'standing'],
+  widths: {},
+  first: 'name',
+};
 /** Name and label are always there: one alone does not tell a variable. */
 export const ALWAYS: readonly ColumnKey[] = ['name', 'label'];
-const ROOM: Record<Exclude<ColumnKey, 'name' | 'label'>, string> = { position: '34px', kind: '90px', role: '78px', storage: '66px', distinct: '52px', valid: '62px', sketch: '72px', flags: '34px', standing: '22px' };
+const ROOM: Record<Exclude<ColumnKey, 'name' | 'label'>, string> = {
+  position: '34px',
+  kind: '90px',
+  role: '78px',
+  storage: '66px',
+  distinct: '52px',
+  valid: '62px',
+  sketch: '72px',
+  flags: '34px',
+  standing: '22px',
+};
 const KEY = 'dig-first-columns';
 export const LEAST_WIDTH = 40;
 
@@ -42,7 +68,9 @@ useColumns.subscribe((now) => {
 
 /** The columns in their order. */
 export function orderOf({ shown, first }: Columns): ColumnKey[] {
-  const all = (Object.keys(COLUMN_NAMES) as ColumnKey[]).filter((key) => ALWAYS.includes(key) || shown.includes(key));
+  const all = (Object.keys(COLUMN_NAMES) as ColumnKey[]).filter(
+    (key) => ALWAYS.includes(key) || shown.includes(key),
+  );
   if (first === 'name') return all;
   const [name, label] = [all.indexOf('name'), all.indexOf('label')];
   return all.map((key, i) => (i === name ? 'label' : i === label ? 'name' : key));
@@ -55,17 +83,45 @@ const LABEL = { each: 7, least: 9, most: 44, pixels: 80 };
 const READ_WHOLE = 0.95;
 
 /** Names and labels share what the other columns leave by how long they are: without labels the names have nearly all of it. */
-export function shares(texts: readonly { name: string; label: string | null }[]): { name: string; label: string } {
+export function shares(texts: readonly { name: string; label: string | null }[]): {
+  name: string;
+  label: string;
+} {
   const room = (lengths: number[], { each, least, most, pixels }: typeof NAME): string => {
     const usual = [...lengths].sort((a, b) => a - b)[Math.floor((lengths.length - 1) * READ_WHOLE)] ?? 0;
     return `minmax(${pixels}px, ${Math.round(each * Math.min(most, Math.max(least, usual)))}fr)`;
   };
-  return { name: room(texts.map(({ name }) => name.length), NAME), label: room(texts.map(({ label }) => label?.length ?? 0), LABEL) };
+  return {
+    name: room(
+      texts.map(({ name }) => name.length),
+      NAME,
+    ),
+    label: room(
+      texts.map(({ label }) => label?.length ?? 0),
+      LABEL,
+    ),
+  };
 }
 
 /** The grid that lays them out, behind the column for choosing. */
-export const templateOf = (columns: Columns, shared: { name: string; label: string }): string => ['26px', ...orderOf(columns).map((key) => (columns.widths[key] ? `${columns.widths[key]}px` : key === 'name' || key === 'label' ? shared[key] : ROOM[key]))].join(' ');
+export const templateOf = (columns: Columns, shared: { name: string; label: string }): string =>
+  [
+    '26px',
+    ...orderOf(columns).map((key) =>
+      columns.widths[key]
+        ? `${columns.widths[key]}px`
+        : key === 'name' || key === 'label'
+          ? shared[key]
+          : ROOM[key],
+    ),
+  ].join(' ');
 
-export const widen = (key: ColumnKey, width: number): void => useColumns.setState(({ widths }) => ({ widths: { ...widths, [key]: Math.max(LEAST_WIDTH, Math.round(width)) } }));
-export const toggleColumn = (key: ColumnKey): void => useColumns.setState(({ shown }) => ({ shown: shown.includes(key) ? shown.filter((other) => other !== key) : [...shown, key] }));
+export const widen = (key: ColumnKey, width: number): void =>
+  useColumns.setState(({ widths }) => ({
+    widths: { ...widths, [key]: Math.max(LEAST_WIDTH, Math.round(width)) },
+  }));
+export const toggleColumn = (key: ColumnKey): void =>
+  useColumns.setState(({ shown }) => ({
+    shown: shown.includes(key) ? shown.filter((other) => other !== key) : [...shown, key],
+  }));
 export const usualColumns = (): void => useColumns.setState(USUAL);

@@ -15,7 +15,8 @@ export interface Sort {
 /** How far a person is with a variable. */
 export type Progress = 'unseen' | 'seen' | 'signed off';
 export const PROGRESS: readonly Progress[] = ['unseen', 'seen', 'signed off'];
-export const progressOf = (name: string, state: State, seen: ReadonlySet<string>): Progress => (state.signedOff.has(name) ? 'signed off' : seen.has(name) ? 'seen' : 'unseen');
+export const progressOf = (name: string, state: State, seen: ReadonlySet<string>): Progress =>
+  state.signedOff.has(name) ? 'signed off' : seen.has(name) ? 'seen' : 'unseen';
 
 export const COMPLETE: Record<string, { says: string; fits: (share: number) => boolean }> = {
   whole: { says: 'every row valid', fits: (share) => share === 1 },
@@ -27,7 +28,8 @@ export const COMPLETE: Record<string, { says: string; fits: (share: number) => b
 /** Number of open flags by variable; remarks are no open work. */
 export function flagsByVariable(flags: readonly Flag[]): Map<string, number> {
   const numbers = new Map<string, number>();
-  for (const { variables, severity } of flags) if (severity !== 'note') for (const name of variables) numbers.set(name, (numbers.get(name) ?? 0) + 1);
+  for (const { variables, severity } of flags)
+    if (severity !== 'note') for (const name of variables) numbers.set(name, (numbers.get(name) ?? 0) + 1);
   return numbers;
 }
 
@@ -43,11 +45,13 @@ export interface Wanted {
 }
 
 /** What the files of an extract are called among its waves. */
-export const wavesOf = (opened: { files: readonly { name: string; wave?: string }[] } | null): string[] => opened?.files.map(({ name, wave }) => wave ?? name) ?? [];
+export const wavesOf = (opened: { files: readonly { name: string; wave?: string }[] } | null): string[] =>
+  opened?.files.map(({ name, wave }) => wave ?? name) ?? [];
 
 function fitsWave({ inFiles }: Summary, wanted: string, waves: readonly string[]): boolean {
   if (inFiles === null) return true;
-  if (wanted === 'every' || wanted === 'some') return (inFiles.length === waves.length) === (wanted === 'every');
+  if (wanted === 'every' || wanted === 'some')
+    return (inFiles.length === waves.length) === (wanted === 'every');
   const held = inFiles.some((file) => waves[file] === wanted.slice(wanted.indexOf(':') + 1));
   return held === wanted.startsWith('in:');
 }
@@ -56,10 +60,23 @@ function fitsWave({ inFiles }: Summary, wanted: string, waves: readonly string[]
  * Variables in view that are asked for. Every word searched for must stand in name, label, question, labels of codes or
  * the person's note; while something is searched for, those whose names or labels hold it come first.
  */
-export function ledgerRows(summaries: readonly Summary[], state: State, { search, sort, narrow = NARROW_NOTHING, seen = new Set(), flags, numbers, waves = [] }: Wanted): Summary[] {
-  const shown = new Set(inView(summaries.map(({ name }) => name), state.sets.values(), state.shown));
+export function ledgerRows(
+  summaries: readonly Summary[],
+  state: State,
+  { search, sort, narrow = NARROW_NOTHING, seen = new Set(), flags, numbers, waves = [] }: Wanted,
+): Summary[] {
+  const shown = new Set(
+    inView(
+      summaries.map(({ name }) => name),
+      state.sets.values(),
+      state.shown,
+    ),
+  );
   const members = narrow.set ? new Set(state.sets.get(narrow.set)?.variables) : null;
-  const flagged = narrow.flags === '' || narrow.flags === 'any' || narrow.flags === 'none' ? null : new Set(flags.filter(({ rule }) => rule === narrow.flags).flatMap(({ variables }) => variables));
+  const flagged =
+    narrow.flags === '' || narrow.flags === 'any' || narrow.flags === 'none'
+      ? null
+      : new Set(flags.filter(({ rule }) => rule === narrow.flags).flatMap(({ variables }) => variables));
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const ranks = new Map<string, number>();
   const found = summaries.filter((summary) => {
@@ -68,8 +85,10 @@ export function ledgerRows(summaries: readonly Summary[], state: State, { search
     if (narrow.kind && (narrow.kind === 'presumed' ? summary.confirmed : narrow.kind !== kind)) return false;
     if (narrow.role && narrow.role !== role) return false;
     if (narrow.progress && narrow.progress !== progressOf(name, state, seen)) return false;
-    if (narrow.complete && !COMPLETE[narrow.complete]?.fits(counts.valid / Math.max(1, counts.all))) return false;
-    if (narrow.flags && (flagged ? !flagged.has(name) : (narrow.flags === 'any') !== numbers.has(name))) return false;
+    if (narrow.complete && !COMPLETE[narrow.complete]?.fits(counts.valid / Math.max(1, counts.all)))
+      return false;
+    if (narrow.flags && (flagged ? !flagged.has(name) : (narrow.flags === 'any') !== numbers.has(name)))
+      return false;
     if (narrow.wave && !fitsWave(summary, narrow.wave, waves)) return false;
     if (words.length === 0) return true;
     const rank = rankOf(summary, words, state);
@@ -80,16 +99,27 @@ export function ledgerRows(summaries: readonly Summary[], state: State, { search
   const key = keyOf(sort.by, numbers, state, seen);
   const compare = (a: Summary, b: Summary): number => {
     const [x, y] = [key(a), key(b)];
-    const order = typeof x === 'string' && typeof y === 'string' ? x.localeCompare(y, 'en', { numeric: true, sensitivity: 'base' }) : Number(x) - Number(y);
+    const order =
+      typeof x === 'string' && typeof y === 'string'
+        ? x.localeCompare(y, 'en', { numeric: true, sensitivity: 'base' })
+        : Number(x) - Number(y);
     return (sort.down ? -order : order) || a.position - b.position;
   };
   // File order gives way to what fits best; an order that was asked for does not.
   const ranked = words.length > 0 && sort.by === 'position' && !sort.down;
-  return found.sort(ranked ? (a, b) => (ranks.get(a.name) ?? 0) - (ranks.get(b.name) ?? 0) || a.position - b.position : compare);
+  return found.sort(
+    ranked
+      ? (a, b) => (ranks.get(a.name) ?? 0) - (ranks.get(b.name) ?? 0) || a.position - b.position
+      : compare,
+  );
 }
 
 /** How well a variable fits what is searched for, 0 the best; `null` where a word is nowhere. */
-function rankOf({ name, label, words: more }: Summary, words: readonly string[], state: State): number | null {
+function rankOf(
+  { name, label, words: more }: Summary,
+  words: readonly string[],
+  state: State,
+): number | null {
   const own = `${state.called.get(name)?.name ?? ''} ${name}`.toLowerCase().trim();
   const said = (label ?? '').toLowerCase();
   const rest = `${more} ${(state.notes.get(name) ?? '').toLowerCase()}`;
@@ -98,23 +128,39 @@ function rankOf({ name, label, words: more }: Summary, words: readonly string[],
     if (own === word || name.toLowerCase() === word) continue;
     if (own.startsWith(word) || name.toLowerCase().startsWith(word)) rank += 1;
     else if (own.includes(word)) rank += 2;
-    else if (said.includes(word)) rank += new RegExp(`(^|[^\\p{L}\\p{N}])${word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}`, 'u').test(said) ? 3 : 4;
+    else if (said.includes(word))
+      rank += new RegExp(`(^|[^\\p{L}\\p{N}])${word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}`, 'u').test(said)
+        ? 3
+        : 4;
     else if (rest.includes(word)) rank += 8;
     else return null;
   }
   return rank;
 }
 
-function keyOf(by: string, flags: ReadonlyMap<string, number>, state: State, seen: ReadonlySet<string>): (summary: Summary) => string | number {
+function keyOf(
+  by: string,
+  flags: ReadonlyMap<string, number>,
+  state: State,
+  seen: ReadonlySet<string>,
+): (summary: Summary) => string | number {
   switch (by) {
-    case 'name': return ({ name }) => state.called.get(name)?.name ?? name;
-    case 'label': return ({ label }) => label ?? '\uffff';
-    case 'kind': return ({ kind }) => kind;
-    case 'distinct': return ({ counts }) => counts.distinct;
-    case 'valid': return ({ counts }) => counts.valid / Math.max(1, counts.all);
-    case 'flags': return ({ name }) => flags.get(name) ?? 0;
-    case 'standing': return ({ name }) => PROGRESS.indexOf(progressOf(name, state, seen));
-    default: return ({ position }) => position;
+    case 'name':
+      return ({ name }) => state.called.get(name)?.name ?? name;
+    case 'label':
+      return ({ label }) => label ?? '\uffff';
+    case 'kind':
+      return ({ kind }) => kind;
+    case 'distinct':
+      return ({ counts }) => counts.distinct;
+    case 'valid':
+      return ({ counts }) => counts.valid / Math.max(1, counts.all);
+    case 'flags':
+      return ({ name }) => flags.get(name) ?? 0;
+    case 'standing':
+      return ({ name }) => PROGRESS.indexOf(progressOf(name, state, seen));
+    default:
+      return ({ position }) => position;
   }
 }
 
@@ -122,5 +168,8 @@ function keyOf(by: string, flags: ReadonlyMap<string, number>, state: State, see
 export function portability(name: string, others: readonly string[]): string | null {
   const folded = new Map<string, number>();
   for (const other of others) folded.set(other.toLowerCase(), 1);
-  return refusalOf(name, new Set(others), folded) ?? (name.length > 32 ? `it is ${name.length} characters long; some software cuts it at 32` : null);
+  return (
+    refusalOf(name, new Set(others), folded) ??
+    (name.length > 32 ? `it is ${name.length} characters long; some software cuts it at 32` : null)
+  );
 }

@@ -12,7 +12,10 @@ const settings = localforage.createInstance({ name: 'dig-first-settings' });
 export function useLook(): [Look, (look: Look) => void] {
   const [look, setLook] = useState<Look>('system');
   useEffect(() => {
-    settings.getItem('look').then((kept) => setLook(LOOKS.find((known) => known === kept) ?? 'system'), () => undefined);
+    settings.getItem('look').then(
+      (kept) => setLook(LOOKS.find((known) => known === kept) ?? 'system'),
+      () => undefined,
+    );
   }, []);
   useEffect(() => {
     const dark = matchMedia('(prefers-color-scheme: dark)');
@@ -23,21 +26,30 @@ export function useLook(): [Look, (look: Look) => void] {
     dark.addEventListener('change', apply);
     return () => dark.removeEventListener('change', apply);
   }, [look]);
-  return [look, (chosen) => {
-    setLook(chosen);
-    // Only the colours: where storage is refused they last as long as the tab.
-    settings.setItem('look', chosen).catch(() => undefined);
-  }];
+  return [
+    look,
+    (chosen) => {
+      setLook(chosen);
+      // Only the colours: where storage is refused they last as long as the tab.
+      settings.setItem('look', chosen).catch(() => undefined);
+    },
+  ];
 }
 
 /** A width that the person set, remembered under a name. */
 export function useKeptWidth(name: string, usual: number): [number, (width: number) => void] {
   const [width, setWidth] = useState(usual);
   useEffect(() => {
-    settings.getItem(name).then((kept) => typeof kept === 'number' && setWidth(kept), () => undefined);
+    settings.getItem(name).then(
+      (kept) => typeof kept === 'number' && setWidth(kept),
+      () => undefined,
+    );
   }, [name]);
-  return [width, (chosen) => {
-    setWidth(chosen);
-    settings.setItem(name, chosen).catch(() => undefined);
-  }];
+  return [
+    width,
+    (chosen) => {
+      setWidth(chosen);
+      settings.setItem(name, chosen).catch(() => undefined);
+    },
+  ];
 }

@@ -28,77 +28,222 @@ function useTokens(): { ink: string; soft: string; rule: string; moss: string } 
 }
 
 /** The chart that suits the picture: lying bars for categories, a histogram with its true edges, bars over periods. */
-export default function Chart({ picture, name, curve = null, pie = false, weighted = false }: { picture: Exclude<Picture, { form: 'none' }>; name: string; curve?: { mean: number; sd: number } | null; pie?: boolean; weighted?: boolean }) {
+export default function Chart({
+  picture,
+  name,
+  curve = null,
+  pie = false,
+  weighted = false,
+}: {
+  picture: Exclude<Picture, { form: 'none' }>;
+  name: string;
+  curve?: { mean: number; sd: number } | null;
+  pie?: boolean;
+  weighted?: boolean;
+}) {
   const { ink, soft, rule, moss } = useTokens();
   const bars = barsOf(picture);
   const rows = bars.reduce((sum, { count }) => sum + count, 0);
   const lying = picture.form === 'bars';
-  if (pie && lying) return <Pie bars={bars} rows={rows} name={name} colours={[moss, ink, soft, rule]} ink={ink} />;
+  if (pie && lying)
+    return <Pie bars={bars} rows={rows} name={name} colours={[moss, ink, soft, rule]} ink={ink} />;
   const height = lying ? bars.length * BAR_ROOM + 44 : 220;
-  const tip = (_: number, { dataPointIndex }: { dataPointIndex: number }): string => `${whole(bars[dataPointIndex]?.count ?? 0)} ${weighted ? 'weighted' : 'rows'}, ${percent((bars[dataPointIndex]?.count ?? 0) / rows)} of valid`;
+  const tip = (_: number, { dataPointIndex }: { dataPointIndex: number }): string =>
+    `${whole(bars[dataPointIndex]?.count ?? 0)} ${weighted ? 'weighted' : 'rows'}, ${percent((bars[dataPointIndex]?.count ?? 0) / rows)} of valid`;
   const options: ApexOptions = {
-    chart: { type: curve ? 'line' : 'bar', toolbar: { show: false }, animations: { enabled: false }, fontFamily: 'inherit', foreColor: ink, background: 'transparent', nonce: document.documentElement.dataset.nonce, parentHeightOffset: 0, zoom: { enabled: false } },
+    chart: {
+      type: curve ? 'line' : 'bar',
+      toolbar: { show: false },
+      animations: { enabled: false },
+      fontFamily: 'inherit',
+      foreColor: ink,
+      background: 'transparent',
+      nonce: document.documentElement.dataset.nonce,
+      parentHeightOffset: 0,
+      zoom: { enabled: false },
+    },
     colors: [moss, ink],
     stroke: { width: curve ? [0, 2] : 0, curve: 'smooth' },
     legend: { show: false },
     fill: { opacity: 1 },
-    plotOptions: { bar: { horizontal: lying, barHeight: '68%', columnWidth: picture.form === 'histogram' ? '98%' : '80%', borderRadius: 0 } },
+    plotOptions: {
+      bar: {
+        horizontal: lying,
+        barHeight: '68%',
+        columnWidth: picture.form === 'histogram' ? '98%' : '80%',
+        borderRadius: 0,
+      },
+    },
     dataLabels: { enabled: false },
     states: { hover: { filter: { type: 'none' } }, active: { filter: { type: 'none' } } },
-    grid: { borderColor: rule, xaxis: { lines: { show: lying } }, yaxis: { lines: { show: !lying } }, padding: { top: -14, right: 14, bottom: 0, left: 4 } },
-    tooltip: { theme: 'light', y: { formatter: tip, title: { formatter: () => '' } }, ...(picture.form === 'histogram' && { x: { formatter: (_: number, at?: { dataPointIndex: number }) => bars[at?.dataPointIndex ?? 0]?.name ?? '' } }) },
-    ...axes(picture, bars.map((bar) => bar.name), soft),
+    grid: {
+      borderColor: rule,
+      xaxis: { lines: { show: lying } },
+      yaxis: { lines: { show: !lying } },
+      padding: { top: -14, right: 14, bottom: 0, left: 4 },
+    },
+    tooltip: {
+      theme: 'light',
+      y: { formatter: tip, title: { formatter: () => '' } },
+      ...(picture.form === 'histogram' && {
+        x: {
+          formatter: (_: number, at?: { dataPointIndex: number }) =>
+            bars[at?.dataPointIndex ?? 0]?.name ?? '',
+        },
+      }),
+    },
+    ...axes(
+      picture,
+      bars.map((bar) => bar.name),
+      soft,
+    ),
   };
-  const data = picture.form === 'histogram'
-    ? bars.map(({ count }, i) => ({ x: picture.histogram.start + (i + 0.5) * picture.histogram.width, y: count }))
-    : bars.map(({ count }) => count);
-  const drawn = curve && picture.form === 'histogram' && curve.sd > 0 ? normalOver(picture.histogram, rows, curve) : null;
+  const data =
+    picture.form === 'histogram'
+      ? bars.map(({ count }, i) => ({
+          x: picture.histogram.start + (i + 0.5) * picture.histogram.width,
+          y: count,
+        }))
+      : bars.map(({ count }) => count);
+  const drawn =
+    curve && picture.form === 'histogram' && curve.sd > 0 ? normalOver(picture.histogram, rows, curve) : null;
   return (
-    <div className="chartroom" role="img" aria-label={`Chart of ${name}: ${bars.slice(0, 12).map((bar) => `${bar.name} ${whole(bar.count)}`).join(', ')}${bars.length > 12 ? ' and more' : ''}`}>
-      <ApexChart key={`${name} ${picture.form} ${moss} ${drawn ? 'curve' : ''}`} type={drawn ? 'line' : 'bar'} height={height} width="100%" options={options} series={[{ name: 'rows', data, ...(drawn && { type: 'column' as const }) }, ...(drawn ? [{ name: 'normal', type: 'line' as const, data: drawn }] : [])]} />
+    <div
+      className="chartroom"
+      role="img"
+      aria-label={`Chart of ${name}: ${bars
+        .slice(0, 12)
+        .map((bar) => `${bar.name} ${whole(bar.count)}`)
+        .join(', ')}${bars.length > 12 ? ' and more' : ''}`}
+    >
+      <ApexChart
+        key={`${name} ${picture.form} ${moss} ${drawn ? 'curve' : ''}`}
+        type={drawn ? 'line' : 'bar'}
+        height={height}
+        width="100%"
+        options={options}
+        series={[
+          { name: 'rows', data, ...(drawn && { type: 'column' as const }) },
+          ...(drawn ? [{ name: 'normal', type: 'line' as const, data: drawn }] : []),
+        ]}
+      />
     </div>
   );
 }
 
 /** The rows that a normal distribution of that mean and spread would put into each bin. */
-function normalOver({ start, width, counts }: { start: number; width: number; counts: number[] }, rows: number, { mean, sd }: { mean: number; sd: number }): { x: number; y: number }[] {
+function normalOver(
+  { start, width, counts }: { start: number; width: number; counts: number[] },
+  rows: number,
+  { mean, sd }: { mean: number; sd: number },
+): { x: number; y: number }[] {
   return counts.map((_, i) => {
     const x = start + (i + 0.5) * width;
-    return { x, y: (rows * width * Math.exp(-((x - mean) ** 2) / (2 * sd * sd))) / (sd * Math.sqrt(2 * Math.PI)) };
+    return {
+      x,
+      y: (rows * width * Math.exp(-((x - mean) ** 2) / (2 * sd * sd))) / (sd * Math.sqrt(2 * Math.PI)),
+    };
   });
 }
 
 /** Few categories as slices, with their names and shares beside. */
-function Pie({ bars, rows, name, colours, ink }: { bars: { name: string; count: number }[]; rows: number; name: string; colours: string[]; ink: string }) {
+function Pie({
+  bars,
+  rows,
+  name,
+  colours,
+  ink,
+}: {
+  bars: { name: string; count: number }[];
+  rows: number;
+  name: string;
+  colours: string[];
+  ink: string;
+}) {
   const options: ApexOptions = {
-    chart: { type: 'pie', animations: { enabled: false }, fontFamily: 'inherit', foreColor: ink, background: 'transparent', nonce: document.documentElement.dataset.nonce },
-    labels: bars.map((bar) => bar.name), colors: bars.map((_, i) => colours[i % colours.length]), fill: { opacity: bars.map((_, i) => 1 - 0.35 * Math.floor(i / colours.length)) },
-    dataLabels: { enabled: false }, legend: { position: 'right', formatter: (label, { seriesIndex }: { seriesIndex: number }) => `${label}  ${percent((bars[seriesIndex]?.count ?? 0) / rows)}` }, tooltip: { theme: 'light' },
+    chart: {
+      type: 'pie',
+      animations: { enabled: false },
+      fontFamily: 'inherit',
+      foreColor: ink,
+      background: 'transparent',
+      nonce: document.documentElement.dataset.nonce,
+    },
+    labels: bars.map((bar) => bar.name),
+    colors: bars.map((_, i) => colours[i % colours.length]),
+    fill: { opacity: bars.map((_, i) => 1 - 0.35 * Math.floor(i / colours.length)) },
+    dataLabels: { enabled: false },
+    legend: {
+      position: 'right',
+      formatter: (label, { seriesIndex }: { seriesIndex: number }) =>
+        `${label}  ${percent((bars[seriesIndex]?.count ?? 0) / rows)}`,
+    },
+    tooltip: { theme: 'light' },
   };
-  return <div className="chartroom" role="img" aria-label={`Pie of ${name}: ${bars.map((bar) => `${bar.name} ${bar.count}`).join(', ')}`}><ApexChart type="pie" height={210} width="100%" options={options} series={bars.map(({ count }) => count)} /></div>;
+  return (
+    <div
+      className="chartroom"
+      role="img"
+      aria-label={`Pie of ${name}: ${bars.map((bar) => `${bar.name} ${bar.count}`).join(', ')}`}
+    >
+      <ApexChart
+        type="pie"
+        height={210}
+        width="100%"
+        options={options}
+        series={bars.map(({ count }) => count)}
+      />
+    </div>
+  );
 }
 
 /** Characters that stand side by side under a chart of the usual width. */
 const ROOM = 38;
 
 function axes(picture: Picture, names: string[], soft: string): ApexOptions {
-  const counts = { formatter: (n: number | string) => (Number.isInteger(Number(n)) ? whole(Number(n)) : ''), style: { colors: soft } };
+  const counts = {
+    formatter: (n: number | string) => (Number.isInteger(Number(n)) ? whole(Number(n)) : ''),
+    style: { colors: soft },
+  };
   if (picture.form === 'histogram') {
     const { start, width, counts: bins } = picture.histogram;
     // Ticks stand on edges of bins; the axis reaches to the next one.
-    const said = (x: number): string => (Number.isInteger(x) && Math.abs(x) >= 10_000 ? whole(x) : figure(x, 6));
+    const said = (x: number): string =>
+      Number.isInteger(x) && Math.abs(x) >= 10_000 ? whole(x) : figure(x, 6);
     const widest = Math.max(said(start).length, said(start + bins.length * width).length);
-    const apart = Math.ceil(bins.length / Math.max(2, Math.min(MOST_TICKS, Math.floor(ROOM / (widest + 1.5)))));
+    const apart = Math.ceil(
+      bins.length / Math.max(2, Math.min(MOST_TICKS, Math.floor(ROOM / (widest + 1.5)))),
+    );
     const steps = Math.ceil(bins.length / apart);
     return {
-      xaxis: { type: 'numeric', min: start, max: start + steps * apart * width, tickAmount: steps, decimalsInFloat: 0, labels: { formatter: (x) => said(Number(x)), hideOverlappingLabels: true, rotate: 0 }, axisTicks: { show: true } },
+      xaxis: {
+        type: 'numeric',
+        min: start,
+        max: start + steps * apart * width,
+        tickAmount: steps,
+        decimalsInFloat: 0,
+        labels: { formatter: (x) => said(Number(x)), hideOverlappingLabels: true, rotate: 0 },
+        axisTicks: { show: true },
+      },
       yaxis: { labels: { ...counts, maxWidth: 60 }, forceNiceScale: true },
     };
   }
   if (picture.form === 'bars') {
-    return { xaxis: { categories: names, labels: counts, tickAmount: 4 }, yaxis: { labels: { maxWidth: 190, style: { fontSize: '12.5px' } } } };
+    return {
+      xaxis: { categories: names, labels: counts, tickAmount: 4 },
+      yaxis: { labels: { maxWidth: 190, style: { fontSize: '12.5px' } } },
+    };
   }
   // As many names as there is room for; the tooltip and the table tell the others.
   const every = Math.ceil(names.length / PERIOD_NAMES);
-  return { xaxis: { categories: names, labels: { rotate: 0, formatter: (name) => (names.indexOf(String(name)) % every === 0 ? String(name) : '') } }, yaxis: { labels: counts, forceNiceScale: true } };
+  return {
+    xaxis: {
+      categories: names,
+      labels: {
+        rotate: 0,
+        formatter: (name) => (names.indexOf(String(name)) % every === 0 ? String(name) : ''),
+      },
+    },
+    yaxis: { labels: counts, forceNiceScale: true },
+  };
 }

@@ -13,5 +13,15 @@ export function CopyButton({ what }: { what: string }) {
     setSays((await copyTable(table)) ? 'copied' : 'the browser refused');
     setTimeout(() => setSays(null), 2500);
   };
-  return <button ref={button} type="button" className="btn-bare small" onClick={() => void copy()} aria-label={`Copy ${what}`}>{says ?? 'Copy'}</button>;
+  return (
+    <button
+      ref={button}
+      type="button"
+      className="btn-bare small"
+      onClick={() => void copy()}
+      aria-label={`Copy ${what}`}
+    >
+      {says ?? 'Copy'}
+    </button>
+  );
 }

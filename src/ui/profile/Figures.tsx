@@ -34,34 +34,139 @@ function setDigits(digits: number): void {
   for (const listen of listeners) listen();
 }
 /** Significant digits that figures are shown with, everywhere. */
-export const useDigits = (): number => useSyncExternalStore((listen) => { listeners.add(listen); return () => listeners.delete(listen); }, readDigits, () => USUAL_DIGITS);
+export const useDigits = (): number =>
+  useSyncExternalStore(
+    (listen) => {
+      listeners.add(listen);
+      return () => listeners.delete(listen);
+    },
+    readDigits,
+    () => USUAL_DIGITS,
+  );
 
 /** The statistics that suit the kind, and the extremes with the rows they stand in. */
 export function Figures({ profile }: { profile: Profile }) {
-  const { variable: { statistics: s, kind, counts, frequencies }, texts, ends, lowest, highest, middle, weighted, gaps, identity } = profile;
+  const {
+    variable: { statistics: s, kind, counts, frequencies },
+    texts,
+    ends,
+    lowest,
+    highest,
+    middle,
+    weighted,
+    gaps,
+    identity,
+  } = profile;
   const digits = useDigits();
   const all: (readonly [string, number | string | null])[] = [
-    [kind === 'date' ? 'Earliest' : 'Lowest', s.min], ['Lower quartile', s.q1], ['Median', s.median ?? middle], ['Upper quartile', s.q3], [kind === 'date' ? 'Latest' : 'Highest', s.max],
-    ['Mean', s.mean], ['Standard deviation', s.sd], ['Skewness', s.skewness], ['Kurtosis (excess)', s.kurtosis],
+    [kind === 'date' ? 'Earliest' : 'Lowest', s.min],
+    ['Lower quartile', s.q1],
+    ['Median', s.median ?? middle],
+    ['Upper quartile', s.q3],
+    [kind === 'date' ? 'Latest' : 'Highest', s.max],
+    ['Mean', s.mean],
+    ['Standard deviation', s.sd],
+    ['Skewness', s.skewness],
+    ['Kurtosis (excess)', s.kurtosis],
   ];
   const shown = all.filter(([, value]) => value !== null);
-  if (kind !== 'identifier' && s.mode.length) shown.push([s.mode.length > 1 ? 'Most frequent (tied)' : 'Most frequent', s.mode.slice(0, 4).map((code) => withLabel(code, frequencies.find((f) => f.code === code)?.label ?? null)).join(', ') + (s.mode.length > 4 ? ` and ${s.mode.length - 4} more` : '')]);
-  if (texts) shown.push(['Shortest to longest', `${texts.shortest} to ${texts.longest} characters`], ['With blanks inside', `${whole(texts.withBlanks)} rows`]);
-  if (kind === 'identifier') shown.push(['Unique', counts.distinct === counts.valid ? 'yes, every value once' : `no, ${whole(counts.valid - counts.distinct)} rows repeat a value`]);
+  if (kind !== 'identifier' && s.mode.length)
+    shown.push([
+      s.mode.length > 1 ? 'Most frequent (tied)' : 'Most frequent',
+      s.mode
+        .slice(0, 4)
+        .map((code) => withLabel(code, frequencies.find((f) => f.code === code)?.label ?? null))
+        .join(', ') + (s.mode.length > 4 ? ` and ${s.mode.length - 4} more` : ''),
+    ]);
+  if (texts)
+    shown.push(
+      ['Shortest to longest', `${texts.shortest} to ${texts.longest} characters`],
+      ['With blanks inside', `${whole(texts.withBlanks)} rows`],
+    );
+  if (kind === 'identifier')
+    shown.push([
+      'Unique',
+      counts.distinct === counts.valid
+        ? 'yes, every value once'
+        : `no, ${whole(counts.valid - counts.distinct)} rows repeat a value`,
+    ]);
   if (identity) {
-    shown.push(['Pattern of characters', identity.patterns.map(({ pattern, share }) => (identity.patterns.length > 1 ? `${pattern} (${percent(share)})` : pattern)).join(', ') + (identity.more > 0 ? ` and ${identity.more} more` : '')]);
-    if (identity.sequence) shown.push(['Left out of the sequence', identity.sequence.missing === 0 ? 'none' : `${counted(identity.sequence.missing, 'number')}: ${identity.sequence.first.join(', ')}${identity.sequence.missing > identity.sequence.first.length ? ' …' : ''}`]);
+    shown.push([
+      'Pattern of characters',
+      identity.patterns
+        .map(({ pattern, share }) =>
+          identity.patterns.length > 1 ? `${pattern} (${percent(share)})` : pattern,
+        )
+        .join(', ') + (identity.more > 0 ? ` and ${identity.more} more` : ''),
+    ]);
+    if (identity.sequence)
+      shown.push([
+        'Left out of the sequence',
+        identity.sequence.missing === 0
+          ? 'none'
+          : `${counted(identity.sequence.missing, 'number')}: ${identity.sequence.first.join(', ')}${identity.sequence.missing > identity.sequence.first.length ? ' …' : ''}`,
+      ]);
   }
-  if (kind === 'date' && s.min !== null) shown.push(['Gaps', gaps.length === 0 ? 'none' : gaps.slice(0, MOST_GAPS).map(({ from, to, periods }) => (periods === 1 ? from : `${from} to ${to}`)).join(', ') + (gaps.length > MOST_GAPS ? ` and ${gaps.length - MOST_GAPS} more` : '')]);
-  if (ends) shown.push(['In the first row', ends.first || 'nothing'], ['In the last row', ends.last || 'nothing']);
+  if (kind === 'date' && s.min !== null)
+    shown.push([
+      'Gaps',
+      gaps.length === 0
+        ? 'none'
+        : gaps
+            .slice(0, MOST_GAPS)
+            .map(({ from, to, periods }) => (periods === 1 ? from : `${from} to ${to}`))
+            .join(', ') + (gaps.length > MOST_GAPS ? ` and ${gaps.length - MOST_GAPS} more` : ''),
+    ]);
+  if (ends)
+    shown.push(['In the first row', ends.first || 'nothing'], ['In the last row', ends.last || 'nothing']);
   return (
     <>
       {shown.length > 0 && (
         <section aria-label="Statistics">
-          <h3>Statistics <span className="soft">of {whole(counts.valid)} valid rows, unweighted</span>{s.mean !== null && <label className="small soft digits"> digits <input type="number" min={2} max={15} value={digits} aria-label="Significant digits of all figures" onChange={(event) => setDigits(Math.min(15, Math.max(2, Number(event.target.value) || USUAL_DIGITS)))} /></label>}</h3>
-          {weighted?.statistics && <WeightedFigures weighted={weighted} statistics={weighted.statistics} digits={digits} />}
-          <dl className="figures">{shown.map(([name, value]) => <div key={name} className={typeof value === 'string' && name.length + value.length > LONGEST ? 'long' : undefined}><dt>{name}</dt><dd>{figure(value, digits)}</dd></div>)}</dl>
-          {s.min !== null && typeof s.min === 'number' && typeof s.max === 'number' && s.q1 !== null && s.median !== null && s.q3 !== null && s.max > s.min && <Box statistics={{ ...s, min: s.min, max: s.max, q1: s.q1, median: s.median, q3: s.q3 }} />}
+          <h3>
+            Statistics <span className="soft">of {whole(counts.valid)} valid rows, unweighted</span>
+            {s.mean !== null && (
+              <label className="small soft digits">
+                {' '}
+                digits{' '}
+                <input
+                  type="number"
+                  min={2}
+                  max={15}
+                  value={digits}
+                  aria-label="Significant digits of all figures"
+                  onChange={(event) =>
+                    setDigits(Math.min(15, Math.max(2, Number(event.target.value) || USUAL_DIGITS)))
+                  }
+                />
+              </label>
+            )}
+          </h3>
+          {weighted?.statistics && (
+            <WeightedFigures weighted={weighted} statistics={weighted.statistics} digits={digits} />
+          )}
+          <dl className="figures">
+            {shown.map(([name, value]) => (
+              <div
+                key={name}
+                className={
+                  typeof value === 'string' && name.length + value.length > LONGEST ? 'long' : undefined
+                }
+              >
+                <dt>{name}</dt>
+                <dd>{figure(value, digits)}</dd>
+              </div>
+            ))}
+          </dl>
+          {s.min !== null &&
+            typeof s.min === 'number' &&
+            typeof s.max === 'number' &&
+            s.q1 !== null &&
+            s.median !== null &&
+            s.q3 !== null &&
+            s.max > s.min && (
+              <Box statistics={{ ...s, min: s.min, max: s.max, q1: s.q1, median: s.median, q3: s.q3 }} />
+            )}
         </section>
       )}
       {lowest.length > 0 && (
@@ -76,31 +181,95 @@ export function Figures({ profile }: { profile: Profile }) {
 }
 
 const MOST_GAPS = 4;
-function WeightedFigures({ weighted, statistics, digits }: { weighted: Weighted; statistics: NonNullable<Weighted['statistics']>; digits: number }) {
-  const all = [['Mean', statistics.mean], ['Standard deviation', statistics.sd], ['Lower quartile', statistics.q1], ['Median', statistics.median], ['Upper quartile', statistics.q3]] as const;
-  return <p className="small mb-1" aria-label="Weighted statistics">Weighted by <span className="code">{weighted.weight}</span>: {all.filter(([, value]) => value !== null).map(([name, value], i) => <span key={name}>{i > 0 && ', '}{name.toLowerCase()} <strong>{figure(value, digits)}</strong></span>)} <span className="soft">of {whole(weighted.rows)} valid rows with a weight</span></p>;
+function WeightedFigures({
+  weighted,
+  statistics,
+  digits,
+}: {
+  weighted: Weighted;
+  statistics: NonNullable<Weighted['statistics']>;
+  digits: number;
+}) {
+  const all = [
+    ['Mean', statistics.mean],
+    ['Standard deviation', statistics.sd],
+    ['Lower quartile', statistics.q1],
+    ['Median', statistics.median],
+    ['Upper quartile', statistics.q3],
+  ] as const;
+  return (
+    <p className="small mb-1" aria-label="Weighted statistics">
+      Weighted by <span className="code">{weighted.weight}</span>:{' '}
+      {all
+        .filter(([, value]) => value !== null)
+        .map(([name, value], i) => (
+          <span key={name}>
+            {i > 0 && ', '}
+            {name.toLowerCase()} <strong>{figure(value, digits)}</strong>
+          </span>
+        ))}{' '}
+      <span className="soft">of {whole(weighted.rows)} valid rows with a weight</span>
+    </p>
+  );
 }
 
-const withLabel = (code: string, label: string | null): string => (label === null ? code : `${code}  ${label}`);
+const withLabel = (code: string, label: string | null): string =>
+  label === null ? code : `${code}  ${label}`;
 
 function Edge({ title, values }: { title: string; values: Extreme[] }) {
   return (
     <table className="grounds">
-      <thead><tr><th scope="col">{title}</th><th scope="col" className="n">Rows</th><th scope="col">Standing in row</th></tr></thead>
-      <tbody>{values.map(({ code, label, count, rows }) => (
-        <tr key={code}><td className="code">{withLabel(code, label)}</td><td className="n">{whole(count)}</td>
-          <td>{rows.map((row) => <button type="button" key={row} className="btn-bare" title={`Open the record card of row ${whole(row)}`} onClick={() => useSession.setState({ record: row - 1 })}>{whole(row)}</button>)}{count > rows.length && ' …'}</td></tr>
-      ))}</tbody>
+      <thead>
+        <tr>
+          <th scope="col">{title}</th>
+          <th scope="col" className="n">
+            Rows
+          </th>
+          <th scope="col">Standing in row</th>
+        </tr>
+      </thead>
+      <tbody>
+        {values.map(({ code, label, count, rows }) => (
+          <tr key={code}>
+            <td className="code">{withLabel(code, label)}</td>
+            <td className="n">{whole(count)}</td>
+            <td>
+              {rows.map((row) => (
+                <button
+                  type="button"
+                  key={row}
+                  className="btn-bare"
+                  title={`Open the record card of row ${whole(row)}`}
+                  onClick={() => useSession.setState({ record: row - 1 })}
+                >
+                  {whole(row)}
+                </button>
+              ))}
+              {count > rows.length && ' …'}
+            </td>
+          </tr>
+        ))}
+      </tbody>
     </table>
   );
 }
 
 const WIDTH = 300;
 /** The five numbers as a box: the quartiles and median, and lines to the lowest and highest value. */
-function Box({ statistics: { min, q1, median, q3, max } }: { statistics: Pick<Statistics, never> & { min: number; q1: number; median: number; q3: number; max: number } }) {
+function Box({
+  statistics: { min, q1, median, q3, max },
+}: {
+  statistics: Pick<Statistics, never> & { min: number; q1: number; median: number; q3: number; max: number };
+}) {
   const x = (value: number): number => 4 + ((WIDTH - 8) * (value - min)) / (max - min);
   return (
-    <svg className="box" viewBox={`0 0 ${WIDTH} 26`} preserveAspectRatio="none" role="img" aria-label={`Box summary: from ${figure(min)} to ${figure(max)}, half of the rows from ${figure(q1)} to ${figure(q3)}, median ${figure(median)}`}>
+    <svg
+      className="box"
+      viewBox={`0 0 ${WIDTH} 26`}
+      preserveAspectRatio="none"
+      role="img"
+      aria-label={`Box summary: from ${figure(min)} to ${figure(max)}, half of the rows from ${figure(q1)} to ${figure(q3)}, median ${figure(median)}`}
+    >
       <path d={`M${x(min)} 13H${x(q1)}M${x(q3)} 13H${x(max)}M${x(min)} 7v12M${x(max)} 7v12`} />
       <rect x={x(q1)} y={4} width={Math.max(1, x(q3) - x(q1))} height={18} />
       <path className="middle" d={`M${x(median)} 3v20`} />
@@ -112,12 +281,39 @@ function Stem({ stem: { lines, leafUnit, perLeaf, low, high } }: { stem: NonNull
   return (
     <details className="stemroom copyroom">
       <summary>Stem display</summary>
-      <p className="soft small mb-1">Leaf unit {figure(leafUnit)}{perLeaf > 1 && `; a leaf stands for ${whole(perLeaf)} rows`}. <CopyButton what="the stem display" /></p>
+      <p className="soft small mb-1">
+        Leaf unit {figure(leafUnit)}
+        {perLeaf > 1 && `; a leaf stands for ${whole(perLeaf)} rows`}. <CopyButton what="the stem display" />
+      </p>
       <table className="code stem">
-        <thead><tr><th scope="col" className="n">Depth</th><th scope="col" className="n">Stem</th><th scope="col">Leaves</th></tr></thead>
-        <tbody>{lines.map(({ stem, leaves, depth }) => <tr key={stem}><td className="n soft">{whole(depth)}</td><td className="n">{stem}</td><td>{leaves}</td></tr>)}</tbody>
+        <thead>
+          <tr>
+            <th scope="col" className="n">
+              Depth
+            </th>
+            <th scope="col" className="n">
+              Stem
+            </th>
+            <th scope="col">Leaves</th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map(({ stem, leaves, depth }) => (
+            <tr key={stem}>
+              <td className="n soft">{whole(depth)}</td>
+              <td className="n">{stem}</td>
+              <td>{leaves}</td>
+            </tr>
+          ))}
+        </tbody>
       </table>
-      {low.length + high.length > 0 && <p className="soft small mb-0">Apart, beyond three interquartile ranges: {[...low.slice(0, 5), ...high.slice(-5)].map((value) => figure(value)).join(', ')}{low.length + high.length > 10 && ` and ${whole(low.length + high.length - 10)} more`}</p>}
+      {low.length + high.length > 0 && (
+        <p className="soft small mb-0">
+          Apart, beyond three interquartile ranges:{' '}
+          {[...low.slice(0, 5), ...high.slice(-5)].map((value) => figure(value)).join(', ')}
+          {low.length + high.length > 10 && ` and ${whole(low.length + high.length - 10)} more`}
+        </p>
+      )}
     </details>
   );
 }

@@ -21,11 +21,16 @@ export function OrderDialog({ shown, names, close }: { shown: boolean; names: st
   const list = useRef<HTMLOListElement>(null);
   useEffect(() => {
     if (!shown) return;
-    void engineOf().profile(names[0]).then((profile) => {
-      const found = profile?.variable.frequencies.filter(({ missing }) => !missing).map(({ code, label, count }) => ({ code, label, count })) ?? [];
-      setCodes(found);
-      setFirst(found.map(({ code }) => code).join('\n'));
-    });
+    void engineOf()
+      .profile(names[0])
+      .then((profile) => {
+        const found =
+          profile?.variable.frequencies
+            .filter(({ missing }) => !missing)
+            .map(({ code, label, count }) => ({ code, label, count })) ?? [];
+        setCodes(found);
+        setFirst(found.map(({ code }) => code).join('\n'));
+      });
   }, [shown, names[0]]);
   const move = (from: number, to: number): void => {
     if (to < 0 || to >= codes.length || from === to) return;
@@ -36,27 +41,65 @@ export function OrderDialog({ shown, names, close }: { shown: boolean; names: st
   };
   const save = (): void => {
     close();
-    if (codes.map(({ code }) => code).join('\n') !== first) void decide({ type: 'order-codes', variables: names, codes: codes.map(({ code }) => code) });
+    if (codes.map(({ code }) => code).join('\n') !== first)
+      void decide({ type: 'order-codes', variables: names, codes: codes.map(({ code }) => code) });
   };
   return (
     <Modal show={shown} onHide={close} aria-labelledby="order-title" scrollable>
-      <Modal.Header closeButton><Modal.Title as="h2" id="order-title" className="fs-5">Order of the codes of {names.length === 1 ? <span className="code">{names[0]}</span> : `these ${names.length} variables`}</Modal.Title></Modal.Header>
+      <Modal.Header closeButton>
+        <Modal.Title as="h2" id="order-title" className="fs-5">
+          Order of the codes of{' '}
+          {names.length === 1 ? <span className="code">{names[0]}</span> : `these ${names.length} variables`}
+        </Modal.Title>
+      </Modal.Header>
       <Modal.Body>
-        <p className="soft">The lowest first. <kbd>Alt ↑</kbd> <kbd>Alt ↓</kbd> move the code at hand; it can also be dragged.</p>
+        <p className="soft">
+          The lowest first. <kbd>Alt ↑</kbd> <kbd>Alt ↓</kbd> move the code at hand; it can also be dragged.
+        </p>
         <ol className="orderlist" ref={list}>
           {codes.map(({ code, label, count }, i) => (
-            <li key={code} tabIndex={0} draggable onDragStart={() => { dragged.current = i; }} onDragOver={(event) => event.preventDefault()} onDrop={() => dragged.current !== null && move(dragged.current, i)}
+            <li
+              key={code}
+              tabIndex={0}
+              draggable
+              onDragStart={() => {
+                dragged.current = i;
+              }}
+              onDragOver={(event) => event.preventDefault()}
+              onDrop={() => dragged.current !== null && move(dragged.current, i)}
               onKeyDown={(event) => {
                 const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0;
                 if (!step) return;
                 event.preventDefault();
                 if (event.altKey) move(i, i + step);
                 else list.current?.querySelectorAll<HTMLElement>('li')[i + step]?.focus();
-              }}>
-              <span><span className="code">{code}</span> {label}</span><span className="n soft">{whole(count)}</span>
+              }}
+            >
               <span>
-                <button type="button" className="btn-bare" tabIndex={-1} disabled={i === 0} aria-label={`Move ${code} up`} onClick={() => move(i, i - 1)}>↑</button>
-                <button type="button" className="btn-bare" tabIndex={-1} disabled={i === codes.length - 1} aria-label={`Move ${code} down`} onClick={() => move(i, i + 1)}>↓</button>
+                <span className="code">{code}</span> {label}
+              </span>
+              <span className="n soft">{whole(count)}</span>
+              <span>
+                <button
+                  type="button"
+                  className="btn-bare"
+                  tabIndex={-1}
+                  disabled={i === 0}
+                  aria-label={`Move ${code} up`}
+                  onClick={() => move(i, i - 1)}
+                >
+                  ↑
+                </button>
+                <button
+                  type="button"
+                  className="btn-bare"
+                  tabIndex={-1}
+                  disabled={i === codes.length - 1}
+                  aria-label={`Move ${code} down`}
+                  onClick={() => move(i, i + 1)}
+                >
+                  ↓
+                </button>
               </span>
             </li>
           ))}
@@ -64,8 +107,12 @@ export function OrderDialog({ shown, names, close }: { shown: boolean; names: st
       </Modal.Body>
       <Modal.Footer className="justify-content-start">
         <Button onClick={save}>Keep this order</Button>
-        <Button variant="quiet" onClick={() => setCodes([...codes].reverse())}>Turn it round</Button>
-        <Button variant="quiet" onClick={close}>Leave as it is</Button>
+        <Button variant="quiet" onClick={() => setCodes([...codes].reverse())}>
+          Turn it round
+        </Button>
+        <Button variant="quiet" onClick={close}>
+          Leave as it is
+        </Button>
       </Modal.Footer>
     </Modal>
   );

@@ -75,25 +75,54 @@ export function ProfilePane({ name, bare = false }: { name: string; bare?: boole
   return (
     <>
       {!wide && (
-        <div role="separator" aria-orientation="vertical" aria-label="Width of the profile" aria-valuenow={width} aria-valuemin={LEAST} aria-valuemax={MOST} tabIndex={0} className="seam"
-          onPointerDown={(event) => { dragging.current = true; event.currentTarget.setPointerCapture(event.pointerId); }}
+        <div
+          role="separator"
+          aria-orientation="vertical"
+          aria-label="Width of the profile"
+          aria-valuenow={width}
+          aria-valuemin={LEAST}
+          aria-valuemax={MOST}
+          tabIndex={0}
+          className="seam"
+          onPointerDown={(event) => {
+            dragging.current = true;
+            event.currentTarget.setPointerCapture(event.pointerId);
+          }}
           onPointerMove={(event) => dragging.current && setWidth(clamp(window.innerWidth - event.clientX))}
-          onPointerUp={() => { dragging.current = false; }}
+          onPointerUp={() => {
+            dragging.current = false;
+          }}
           onKeyDown={(event) => {
             const step = event.key === 'ArrowLeft' ? KEY_STEP : event.key === 'ArrowRight' ? -KEY_STEP : 0;
             if (step) {
               event.preventDefault();
               setWidth(clamp(width + step));
             }
-          }} />
+          }}
+        />
       )}
-      <aside id="profile" ref={pane} className={`profile${wide ? ' wide' : ''}`} style={{ '--profile-width': `${width}px` } as CSSProperties} tabIndex={-1} aria-label={`Profile of ${name}`}
+      <aside
+        id="profile"
+        ref={pane}
+        className={`profile${wide ? ' wide' : ''}`}
+        style={{ '--profile-width': `${width}px` } as CSSProperties}
+        tabIndex={-1}
+        aria-label={`Profile of ${name}`}
         onKeyDown={(event) => {
           if (event.key !== 'Escape') return;
           if (wide) useSession.setState({ wide: false });
           else backToWork();
-        }}>
-        {profile && <ProfileView profile={profile} wide={wide} bare={bare && !wide} drawing={drawing} draw={(part) => setSaid({ ...drawing, ...part, name })} />}
+        }}
+      >
+        {profile && (
+          <ProfileView
+            profile={profile}
+            wide={wide}
+            bare={bare && !wide}
+            drawing={drawing}
+            draw={(part) => setSaid({ ...drawing, ...part, name })}
+          />
+        )}
       </aside>
       <KindDialog shown={asking === 'kind'} names={names} close={done} />
       <CodesDialog shown={asking === 'codes'} names={names} close={done} />

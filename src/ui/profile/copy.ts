@@ -7,14 +7,27 @@ import { escapeHtml } from '../../core/handoff/words';
  * @returns whether the browser let it
  */
 export async function copyTable(table: HTMLTableElement): Promise<boolean> {
-  const rows = [...table.rows].map((row) => [...row.cells].map((cell) => ({ text: (cell.textContent ?? '').replace(/\s+/g, ' ').trim(), head: cell.tagName === 'TH' })));
+  const rows = [...table.rows].map((row) =>
+    [...row.cells].map((cell) => ({
+      text: (cell.textContent ?? '').replace(/\s+/g, ' ').trim(),
+      head: cell.tagName === 'TH',
+    })),
+  );
   const html = `<table>${rows.map((row) => `<tr>${row.map(({ text, head }) => `<${head ? 'th' : 'td'}>${escapeHtml(text)}</${head ? 'th' : 'td'}>`).join('')}</tr>`).join('')}</table>`;
   const plain = rows.map((row) => row.map(({ text }) => text).join('\t')).join('\n');
   try {
-    await navigator.clipboard.write([new ClipboardItem({ 'text/html': new Blob([html], { type: 'text/html' }), 'text/plain': new Blob([plain], { type: 'text/plain' }) })]);
+    await navigator.clipboard.write([
+      new ClipboardItem({
+        'text/html': new Blob([html], { type: 'text/html' }),
+        'text/plain': new Blob([plain], { type: 'text/plain' }),
+      }),
+    ]);
     return true;
   } catch {
-    return navigator.clipboard.writeText(plain).then(() => true, () => false);
+    return navigator.clipboard.writeText(plain).then(
+      () => true,
+      () => false,
+    );
   }
 }
 
@@ -31,5 +44,10 @@ export async function pngOf(svg: string): Promise<Blob> {
   context.fillStyle = '#ffffff';
   context.fillRect(0, 0, canvas.width, canvas.height);
   context.drawImage(image, 0, 0, canvas.width, canvas.height);
-  return new Promise((resolve, reject) => canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('the browser made no picture'))), 'image/png'));
+  return new Promise((resolve, reject) =>
+    canvas.toBlob(
+      (blob) => (blob ? resolve(blob) : reject(new Error('the browser made no picture'))),
+      'image/png',
+    ),
+  );
 }

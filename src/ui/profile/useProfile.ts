@@ -18,9 +18,11 @@ export function useProfile(name: string, { width, all }: Drawing): Profile | nul
   const [profile, setProfile] = useState<Profile | null>(null);
   useEffect(() => {
     let wanted = true;
-    void engineOf().profile(name, width, all).then((found) => {
-      if (wanted) setProfile(found);
-    });
+    void engineOf()
+      .profile(name, width, all)
+      .then((found) => {
+        if (wanted) setProfile(found);
+      });
     return () => {
       wanted = false;
     };

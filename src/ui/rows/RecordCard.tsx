@@ -38,30 +38,109 @@ export function RecordCard() {
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
   });
-  const shown = new Set(inView(summaries.map(({ name }) => name), state.sets.values(), state.shown));
+  const shown = new Set(
+    inView(
+      summaries.map(({ name }) => name),
+      state.sets.values(),
+      state.shown,
+    ),
+  );
   const labels = new Map(summaries.map(({ name, label }) => [name, label]));
   const word = search.toLowerCase();
-  const cells = card?.cells.filter(({ name, text, label }) => shown.has(name) && (word === '' || `${name} ${labels.get(name) ?? ''} ${text} ${label ?? ''}`.toLowerCase().includes(word))) ?? [];
+  const cells =
+    card?.cells.filter(
+      ({ name, text, label }) =>
+        shown.has(name) &&
+        (word === '' ||
+          `${name} ${labels.get(name) ?? ''} ${text} ${label ?? ''}`.toLowerCase().includes(word)),
+    ) ?? [];
   return (
     <Modal show={record !== null} onHide={close} size="lg" aria-labelledby="record-title" scrollable>
       <Modal.Header closeButton>
-        <Modal.Title as="h2" id="record-title" className="fs-5">{card ? <>Row {whole(card.rowInFile + 1)} of {card.file}{card.line !== null && <span className="soft">, line {whole(card.line)}</span>}</> : 'Row'}</Modal.Title>
+        <Modal.Title as="h2" id="record-title" className="fs-5">
+          {card ? (
+            <>
+              Row {whole(card.rowInFile + 1)} of {card.file}
+              {card.line !== null && <span className="soft">, line {whole(card.line)}</span>}
+            </>
+          ) : (
+            'Row'
+          )}
+        </Modal.Title>
       </Modal.Header>
       <Modal.Body className="recordcard">
         <div className="d-flex gap-2 mb-2 align-items-center">
-          <Button size="sm" variant="quiet" disabled={record === 0} onClick={() => go((record ?? 0) - 1)}>Row before <kbd>←</kbd></Button>
-          <Button size="sm" variant="quiet" disabled={!card || record === card.rows - 1} onClick={() => go((record ?? 0) + 1)}>Row after <kbd>→</kbd></Button>
-          <Form.Control size="sm" style={{ maxWidth: 220 }} type="search" placeholder="Find in this row" aria-label="Find in this row" value={search} onChange={(event) => setSearch(event.target.value)} />
-          {card && <Button size="sm" variant="quiet" onClick={() => void (aside ? undoAside(card.row) : decide({ type: 'set-aside', rows: [card.row], rule: null }))}>{aside ? 'Count this row again' : 'Set this row aside'}</Button>}
-          <span className="soft">{card && `${whole(card.row + 1)} of all ${whole(card.rows)} rows${aside ? '; set aside, it counts nowhere' : ''}`}</span>
+          <Button size="sm" variant="quiet" disabled={record === 0} onClick={() => go((record ?? 0) - 1)}>
+            Row before <kbd>←</kbd>
+          </Button>
+          <Button
+            size="sm"
+            variant="quiet"
+            disabled={!card || record === card.rows - 1}
+            onClick={() => go((record ?? 0) + 1)}
+          >
+            Row after <kbd>→</kbd>
+          </Button>
+          <Form.Control
+            size="sm"
+            style={{ maxWidth: 220 }}
+            type="search"
+            placeholder="Find in this row"
+            aria-label="Find in this row"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
+          {card && (
+            <Button
+              size="sm"
+              variant="quiet"
+              onClick={() =>
+                void (aside
+                  ? undoAside(card.row)
+                  : decide({ type: 'set-aside', rows: [card.row], rule: null }))
+              }
+            >
+              {aside ? 'Count this row again' : 'Set this row aside'}
+            </Button>
+          )}
+          <span className="soft">
+            {card &&
+              `${whole(card.row + 1)} of all ${whole(card.rows)} rows${aside ? '; set aside, it counts nowhere' : ''}`}
+          </span>
         </div>
         <table className="grounds">
-          <thead><tr><th scope="col">Variable</th><th scope="col">Cell and label</th></tr></thead>
+          <thead>
+            <tr>
+              <th scope="col">Variable</th>
+              <th scope="col">Cell and label</th>
+            </tr>
+          </thead>
           <tbody>
             {cells.map(({ name, text, label, standing }) => (
-              <tr key={name} className={`${name === current ? 'at' : ''}${standing === 'missing' || standing === 'not-asked' ? ' missing' : ''}`}>
-                <td><span className="code">{state.called.get(name)?.name ?? name}</span> <span className="soft">{labels.get(name)}</span></td>
-                <td>{text.trim() === '' ? <span className="soft">blank</span> : <><span className="code">{text}</span> {label}</>}{standing === 'missing' ? ' (missing)' : standing === 'not-asked' ? ' (not asked)' : standing === 'unreadable' ? ' (unreadable)' : ''}</td>
+              <tr
+                key={name}
+                className={`${name === current ? 'at' : ''}${standing === 'missing' || standing === 'not-asked' ? ' missing' : ''}`}
+              >
+                <td>
+                  <span className="code">{state.called.get(name)?.name ?? name}</span>{' '}
+                  <span className="soft">{labels.get(name)}</span>
+                </td>
+                <td>
+                  {text.trim() === '' ? (
+                    <span className="soft">blank</span>
+                  ) : (
+                    <>
+                      <span className="code">{text}</span> {label}
+                    </>
+                  )}
+                  {standing === 'missing'
+                    ? ' (missing)'
+                    : standing === 'not-asked'
+                      ? ' (not asked)'
+                      : standing === 'unreadable'
+                        ? ' (unreadable)'
+                        : ''}
+                </td>
               </tr>
             ))}
           </tbody>

@@ -19,9 +19,11 @@ export function useCodes(names: readonly string[], wanted: boolean): CodeHeld[] 
       return;
     }
     let here = true;
-    void engineOf().codes([...names]).then((found) => {
-      if (here) setCodes(found);
-    });
+    void engineOf()
+      .codes([...names])
+      .then((found) => {
+        if (here) setCodes(found);
+      });
     return () => {
       here = false;
     };
@@ -30,10 +32,26 @@ export function useCodes(names: readonly string[], wanted: boolean): CodeHeld[] 
 }
 
 /** Codes to tick, found by typing; one that no row holds can be typed too. */
-export function CodePicker({ id, title, codes, picked, pick, autoFocus = false }: { id: string; title: string; codes: readonly CodeHeld[]; picked: ReadonlySet<string>; pick: (codes: ReadonlySet<string>) => void; autoFocus?: boolean }) {
+export function CodePicker({
+  id,
+  title,
+  codes,
+  picked,
+  pick,
+  autoFocus = false,
+}: {
+  id: string;
+  title: string;
+  codes: readonly CodeHeld[];
+  picked: ReadonlySet<string>;
+  pick: (codes: ReadonlySet<string>) => void;
+  autoFocus?: boolean;
+}) {
   const [typed, setTyped] = useState('');
   const word = typed.trim().toLowerCase();
-  const fitting = codes.filter(({ code, label }) => word === '' || `${code} ${label ?? ''}`.toLowerCase().includes(word));
+  const fitting = codes.filter(
+    ({ code, label }) => word === '' || `${code} ${label ?? ''}`.toLowerCase().includes(word),
+  );
   const known = new Set(codes.map(({ code }) => code));
   const toggle = (code: string): void => {
     const next = new Set(picked);
@@ -44,22 +62,72 @@ export function CodePicker({ id, title, codes, picked, pick, autoFocus = false }
   return (
     <Form.Group controlId={id} className="mb-2">
       <Form.Label className="mb-1">{title}</Form.Label>
-      <Form.Control size="sm" value={typed} autoFocus={autoFocus} autoComplete="off" spellCheck={false} placeholder="find a code or a label; Enter takes it" onChange={(event) => setTyped(event.target.value)}
+      <Form.Control
+        size="sm"
+        value={typed}
+        autoFocus={autoFocus}
+        autoComplete="off"
+        spellCheck={false}
+        placeholder="find a code or a label; Enter takes it"
+        onChange={(event) => setTyped(event.target.value)}
         onKeyDown={(event) => {
           if (event.key !== 'Enter' || event.ctrlKey || event.metaKey || !typed.trim()) return;
           event.preventDefault();
           // What is typed in full wins over what merely contains it.
-          toggle(codes.find(({ code }) => code === typed.trim())?.code ?? (fitting.length === 1 ? fitting[0].code : typed.trim()));
+          toggle(
+            codes.find(({ code }) => code === typed.trim())?.code ??
+              (fitting.length === 1 ? fitting[0].code : typed.trim()),
+          );
           setTyped('');
-        }} />
+        }}
+      />
       <div className="codepick" role="group" aria-label={`${title}: to tick`}>
-        {strange.map((code) => <Form.Check key={`strange ${code}`} type="checkbox" id={`${id} strange ${code}`} checked onChange={() => toggle(code)} label={<><span className="code">{code}</span> <span className="soft">no row holds it</span></>} />)}
-        {fitting.slice(0, MOST_LISTED).map(({ code, label, count, standing }) => (
-          <Form.Check key={code} type="checkbox" id={`${id} ${code}`} checked={picked.has(code)} onChange={() => toggle(code)}
-            label={<><span className="code">{code}</span> {label} <span className="soft n">{whole(count)}{standing === 'missing' ? ', missing' : standing === 'not-asked' ? ', not asked' : standing === 'unreadable' ? ', unreadable' : ''}</span></>} />
+        {strange.map((code) => (
+          <Form.Check
+            key={`strange ${code}`}
+            type="checkbox"
+            id={`${id} strange ${code}`}
+            checked
+            onChange={() => toggle(code)}
+            label={
+              <>
+                <span className="code">{code}</span> <span className="soft">no row holds it</span>
+              </>
+            }
+          />
         ))}
-        {fitting.length > MOST_LISTED && <span className="soft">and {whole(fitting.length - MOST_LISTED)} more: type to find one</span>}
-        {fitting.length === 0 && <span className="soft">{typed.trim() ? `No row holds “${typed.trim()}”; Enter takes it all the same.` : 'No codes.'}</span>}
+        {fitting.slice(0, MOST_LISTED).map(({ code, label, count, standing }) => (
+          <Form.Check
+            key={code}
+            type="checkbox"
+            id={`${id} ${code}`}
+            checked={picked.has(code)}
+            onChange={() => toggle(code)}
+            label={
+              <>
+                <span className="code">{code}</span> {label}{' '}
+                <span className="soft n">
+                  {whole(count)}
+                  {standing === 'missing'
+                    ? ', missing'
+                    : standing === 'not-asked'
+                      ? ', not asked'
+                      : standing === 'unreadable'
+                        ? ', unreadable'
+                        : ''}
+                </span>
+              </>
+            }
+          />
+        ))}
+        {fitting.length > MOST_LISTED && (
+          <span className="soft">and {whole(fitting.length - MOST_LISTED)} more: type to find one</span>
+        )}
+        {fitting.length === 0 && (
+          <span className="soft">
+            {typed.trim() ? `No row holds “${typed.trim()}”; Enter takes it all the same.` : 'No codes.'}
+          </span>
+        )}
       </div>
     </Form.Group>
   );

@@ -12,7 +12,10 @@ export function MakeSet({ shown, names, close }: { shown: boolean; names: string
   const { state, opened } = useSession();
   const [name, setName] = useState('');
   const [view, setView] = useState(true);
-  const proposed = opened?.proposals.find(({ variables }) => variables.length === names.length && variables.every((variable) => names.includes(variable)));
+  const proposed = opened?.proposals.find(
+    ({ variables }) =>
+      variables.length === names.length && variables.every((variable) => names.includes(variable)),
+  );
   useEffect(() => {
     if (shown) setName(proposed?.name ?? '');
   }, [shown]);
@@ -27,20 +30,52 @@ export function MakeSet({ shown, names, close }: { shown: boolean; names: string
   };
   return (
     <Modal show={shown} onHide={close} aria-labelledby="set-title">
-      <Form onSubmit={(event) => { event.preventDefault(); void make(); }}>
-        <Modal.Header closeButton><Modal.Title as="h2" id="set-title" className="fs-5">A set of {counted(names.length, 'variable')}</Modal.Title></Modal.Header>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void make();
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title as="h2" id="set-title" className="fs-5">
+            A set of {counted(names.length, 'variable')}
+          </Modal.Title>
+        </Modal.Header>
         <Modal.Body>
-          <p className="soft code text-break">{names.slice(0, 12).join(', ')}{names.length > 12 && ` and ${names.length - 12} more`}</p>
+          <p className="soft code text-break">
+            {names.slice(0, 12).join(', ')}
+            {names.length > 12 && ` and ${names.length - 12} more`}
+          </p>
           <Form.Group controlId="set-name" className="mb-3">
             <Form.Label>What are they about?</Form.Label>
-            <Form.Control autoFocus onFocus={(event) => event.target.select()} value={name} isInvalid={taken} placeholder="Heating" onChange={(event) => setName(event.target.value)} />
-            {taken && <Form.Control.Feedback type="invalid">There is a set of this name already.</Form.Control.Feedback>}
+            <Form.Control
+              autoFocus
+              onFocus={(event) => event.target.select()}
+              value={name}
+              isInvalid={taken}
+              placeholder="Heating"
+              onChange={(event) => setName(event.target.value)}
+            />
+            {taken && (
+              <Form.Control.Feedback type="invalid">
+                There is a set of this name already.
+              </Form.Control.Feedback>
+            )}
           </Form.Group>
-          <Form.Check id="set-view" label="Put it in view: all other variables leave every list until brought back" checked={view} onChange={(event) => setView(event.target.checked)} />
+          <Form.Check
+            id="set-view"
+            label="Put it in view: all other variables leave every list until brought back"
+            checked={view}
+            onChange={(event) => setView(event.target.checked)}
+          />
         </Modal.Body>
         <Modal.Footer>
-          <Button variant="quiet" onClick={close}>Leave it</Button>
-          <Button type="submit" disabled={!name.trim() || taken}>Make the set</Button>
+          <Button variant="quiet" onClick={close}>
+            Leave it
+          </Button>
+          <Button type="submit" disabled={!name.trim() || taken}>
+            Make the set
+          </Button>
         </Modal.Footer>
       </Form>
     </Modal>
