@@ -1,4 +1,4 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import { dirname, join, relative, resolve } from 'node:path';
 import { describe, expect, it } from 'vitest';
 
@@ -20,9 +20,10 @@ const CORE = [
 /** Outer folders and what each may import, besides itself. */
 const OUTER: Record<string, string[]> = {
   demo: [],
-  store: ['core', 'engine'],
-  engine: ['core', 'store'],
-  ui: ['core', 'engine', 'store'],
+  storage: ['core'],
+  engine: ['core', 'storage'],
+  store: ['core', 'storage', 'engine'],
+  ui: ['core', 'storage', 'engine', 'store'],
   app: ['ui', 'demo'],
   cli: ['core', 'demo'],
 };
@@ -38,10 +39,14 @@ function sources(folder: string): string[] {
   });
 }
 
+const IMPORT =
+  /(?:(?:import|export)\s+(?<types>type\s)?[^'"();]*?from\s*|import\s*\(?\s*)'(?<target>[^']+)'/g;
 const imports = sources(src).flatMap((path) =>
-  [...readFileSync(path, 'utf8').matchAll(/(?:from|import)\s*\(?\s*'([^']+)'/g)].map(([, target]) => ({
+  [...readFileSync(path, 'utf8').matchAll(IMPORT)].map(({ groups: { target = '', types } = {} }) => ({
     from: relative(src, path),
     to: target.startsWith('.') ? relative(src, resolve(dirname(path), target)) : target,
+    /** Whether nothing but types comes from there. */
+    types: types !== undefined,
   })),
 );
 
@@ -73,6 +78,29 @@ describe('dependencies', () => {
         ({ from, to }) => from.startsWith('core/') && !to.startsWith('core/') && !allowed.includes(to),
       ),
     ).toEqual([]);
+  });
+
+  it('between files never go round in a circle', () => {
+    const known = new Map<string, string[]>();
+    const fileOf = (path: string): string | undefined =>
+      [path, `${path}.ts`, `${path}.tsx`, join(path, 'index.ts')].find(
+        (name) => existsSync(join(src, name)) && statSync(join(src, name)).isFile(),
+      );
+    for (const { from, to, types } of imports) {
+      const target = fileOf(to);
+      if (target && !types) known.set(from, [...(known.get(from) ?? []), target]);
+    }
+    const circles: string[][] = [];
+    const done = new Set<string>();
+    const walk = (file: string, path: readonly string[]): void => {
+      if (path.includes(file)) circles.push([...path.slice(path.indexOf(file)), file]);
+      else if (!done.has(file)) {
+        for (const next of known.get(file) ?? []) walk(next, [...path, file]);
+        done.add(file);
+      }
+    };
+    for (const file of known.keys()) walk(file, []);
+    expect(circles).toEqual([]);
   });
 
   it('point from the outside in', () => {

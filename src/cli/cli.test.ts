@@ -221,9 +221,9 @@ describe('dig', () => {
     ]);
     expect(lines(err)).toEqual([
       'did not fit: 99 (refused) declared missing in rooms, gone (there is no gone here)',
-      'did not fit: 2 rows set aside (1, 4001) (there are only 40 rows)',
       'did not fit: rooms not asked where boiler is 2 (there is no boiler here)',
       'did not fit: “Fenwatter” taken for “Fenwater” in town (no row holds Fenwatter)',
+      'row 4001 was to be set aside, but there is no row 4001: the extract has 40',
     ]);
     writeFileSync(path('nolog.json'), '{"format":"other"}');
     expect((await dig('inspect', path('h.csv'), '--rulings', path('nolog.json'))).err).toMatch(

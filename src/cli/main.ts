@@ -9,7 +9,8 @@ import { InputError } from '../core/extract/problem';
 import { Inspector } from '../core/inspect/inspect';
 import { bring } from '../core/intake/bring';
 import { readExtract } from '../core/intake/receive';
-import { entryOf, entryText, logSchema, type Entry } from '../core/log/entries';
+import { entryOf, entryText, type DigLog, type Entry } from '../core/log/entries';
+import { anyLogSchema, fittingPlaces, misfitText } from '../core/log/migrate';
 import { foldLog, inForce } from '../core/log/fold';
 import { ENCODINGS, type Encoding } from '../core/read/encoding';
 import type { Reading } from '../core/read/look';
@@ -95,13 +96,13 @@ async function inspect(paths: string[], options: Options): Promise<void> {
           'give the standing rules that were exported',
         ).rules,
   );
-  const log =
+  const rulings: DigLog | null =
     options.rulings === undefined
-      ? []
-      : [
-          ...readJson(options.rulings, logSchema, 'dig log', 'give the dig log that the handoff saved')
-            .entries,
-        ];
+      ? null
+      : readJson(options.rulings, anyLogSchema, 'dig log', 'give the dig log that the handoff saved');
+  const { entries, misfits } = rulings ? fittingPlaces(rulings, extract.name) : { entries: [], misfits: [] };
+  for (const misfit of misfits) say(misfitText(misfit));
+  const log = [...entries];
   if (options.missing.length) {
     const codes = options.missing.map((code) => ({ code, reason: 'other' as const }));
     log.push(
@@ -178,7 +179,6 @@ function unfitting(log: readonly Entry[], inspector: Inspector): string[] {
           ? [entry.by]
           : [];
     const gone = [...new Set([...names, ...gates])].filter((name) => !inspector.named(name));
-    const rows = entry.type === 'set-aside' ? entry.rows.filter((row) => row >= inspector.extract.rows) : [];
     const ruled =
       entry.type === 'declare-missing'
         ? entry.codes.map(({ code }) => code)
@@ -195,9 +195,6 @@ function unfitting(log: readonly Entry[], inspector: Inspector): string[] {
     );
     return [
       ...(gone.length ? [`did not fit: ${entryText(entry)} (there is no ${gone.join(', ')} here)`] : []),
-      ...(rows.length
-        ? [`did not fit: ${entryText(entry)} (there are only ${inspector.extract.rows} rows)`]
-        : []),
       ...(codes.length && names.some((name) => inspector.named(name))
         ? [`did not fit: ${entryText(entry)} (no row holds ${codes.join(', ')})`]
         : []),

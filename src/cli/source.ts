@@ -1,8 +1,8 @@
 import { createReadStream, statSync } from 'node:fs';
-import { open } from 'node:fs/promises';
+import { open, stat } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { InputError } from '../core/extract/problem';
-import type { ByteSource } from '../core/read/source';
+import { steady, type ByteSource } from '../core/read/source';
 
 /** A file on disk as the core's readers see it. @throws InputError if there is no such file or it may not be read */
 export function fileSource(path: string): ByteSource {
@@ -10,12 +10,13 @@ export function fileSource(path: string): ByteSource {
   try {
     const found = statSync(path);
     if (!found.isFile()) throw new InputError({ file: path, says: 'this is no file; name the file itself' });
-    return {
+    const source: ByteSource = {
       name,
       bytes: found.size,
       open: () => createReadStream(path, { highWaterMark: 1 << 20 }),
       slice: (from, to) => slice(path, from, to),
     };
+    return steady(source, async () => (await stat(path)).mtimeMs === found.mtimeMs);
   } catch (cause) {
     if (cause instanceof InputError) throw cause;
     const { code } = cause as NodeJS.ErrnoException;

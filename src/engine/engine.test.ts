@@ -1,8 +1,11 @@
 import { gzipSync } from 'node:zlib';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { entryOf } from '../core/log/entries';
+import { atPlace } from '../core/extract/row-names';
+import { entryOf, type Entry } from '../core/log/entries';
 import { inspectionSchema } from '../core/inspect/schema';
-import { Engine, type Found, type HandedFile, type Plan, type Progress } from './engine';
+import { answered, type Asked, type Question, type Said } from './answered';
+import { Engine } from './engine';
+import type { Answer, Found, HandedFile, Laid, Opened, Plan, Progress } from './protocol';
 
 const file = (name: string, content: string | Uint8Array): File => new File([content as BlobPart], name);
 const handed = (...files: File[]): HandedFile[] => files.map((one) => ({ key: one.name, file: one }));
@@ -40,10 +43,16 @@ describe('the engine', () => {
   beforeEach(() => {
     engine = new Engine();
   });
-  const open = async (...files: File[]) => {
-    const answer = await engine.read(plan(...files, BOOK), [], null, () => undefined);
-    if (!answer.ok) throw new Error(answer.problem?.says);
-    return answer.value;
+  /** Asks as the page does, across messages. */
+  const ask = async <Q extends Question>(question: Q, ...args: Asked<Q>): Promise<Answer<Said<Q>>> =>
+    structuredClone((await answered(engine, question, args)) as Answer<Said<Q>>);
+  const none = (): void => undefined;
+  const open = (...files: File[]): Promise<Opened> => engine.read(plan(...files, BOOK), false, none);
+  /** Lays entries behind those that are laid already. */
+  const lay = (opened: { serial: number; version: number }, entries: Entry[]): Laid => {
+    const laid = engine.lay(opened.serial, opened.version, entries);
+    if (!laid) throw new Error('it was not for this opening');
+    return laid;
   };
   const lookAt = async (one: File, chosen = {}): Promise<Found> =>
     (await engine.look(handed(one), { [one.name]: chosen })).found[0];
@@ -78,7 +87,7 @@ describe('the engine', () => {
 
   it('opens files with their codebook, with progress', async () => {
     const steps: Progress[] = [];
-    const answer = await engine.read(plan(DATA, BOOK), [], null, (now) => steps.push(now));
+    const answer = await ask('read', plan(DATA, BOOK), false, (now) => steps.push(now));
     expect(answer).toMatchObject({
       ok: true,
       value: {
@@ -103,11 +112,11 @@ describe('the engine', () => {
 
   it('answers bad input with its place, and what was open stays open', async () => {
     await open(DATA);
-    expect(await engine.read(plan(file('cut.csv', 'a,b\n1,"2\n')), [], null, () => undefined)).toMatchObject({
+    expect(await ask('read', plan(file('cut.csv', 'a,b\n1,"2\n')), false, () => undefined)).toMatchObject({
       ok: false,
       problem: { file: 'cut.csv', line: 2 },
     });
-    expect(await engine.read(plan(BOOK), [], null, () => undefined)).toMatchObject({
+    expect(await ask('read', plan(BOOK), false, () => undefined)).toMatchObject({
       ok: false,
       problem: { file: 'homes.xml', says: expect.stringContaining('no data among the files') as string },
     });
@@ -115,56 +124,91 @@ describe('the engine', () => {
   });
 
   it('reads in part, and whole afterwards under the same rulings and name', async () => {
-    const first = await engine.read(
+    const first = await ask(
+      'read',
       { ...plan(DATA), part: { rows: 10, names: ['rooms', 'town'] } },
-      [],
-      null,
+      false,
       () => undefined,
     );
+    if (first.ok) lay(first.value, [declare]);
     expect(first).toMatchObject({
       ok: true,
       value: { rows: 10, part: { rows: 10, names: ['rooms', 'town'] }, files: [{ partial: true }] },
     });
-    const whole = await engine.read(plan(DATA), [declare], 'my homes', () => undefined);
-    expect(whole).toMatchObject({ ok: true, value: { name: 'my homes', rows: 80, part: null, flags: [] } });
+    engine.callIt('my homes');
+    const whole = await engine.read(plan(DATA), true, none);
+    expect(whole).toMatchObject({ name: 'my homes', rows: 80, part: null, flags: [], log: [declare] });
     expect(engine.profile('rooms')?.variable.counts.missing).toBe(8);
   });
 
   it('adds a codebook and files later, leaves a file out, and calls waves by a name', async () => {
-    await engine.read(plan(file('homes_2020.csv', 'id,rooms\n1,2\n2,3\n')), [], null, () => undefined);
-    expect(await engine.add(plan(BOOK), [], () => undefined)).toMatchObject({
-      ok: true,
-      value: { rows: 2, codebooks: [{ name: 'homes.xml' }] },
+    await ask('read', plan(file('homes_2020.csv', 'id,rooms\n1,2\n2,3\n')), false, () => undefined);
+    expect(await engine.add(plan(BOOK), none)).toMatchObject({
+      rows: 2,
+      codebooks: [{ name: 'homes.xml' }],
     });
     expect(engine.profile('rooms')?.variable.label).toBe('Number of rooms');
-    const more = await engine.add(
-      plan(file('homes_2021.csv', 'rooms,id,town\n4,3,Fenwater\n')),
-      [],
-      () => undefined,
-    );
+    const more = await engine.add(plan(file('homes_2021.csv', 'ROOMS,id,town\n4,3,Fenwater\n')), none);
     expect(more).toMatchObject({
-      ok: true,
-      value: {
-        name: 'homes',
-        rows: 3,
-        files: [
-          { wave: '2020', first: '1', last: '2' },
-          { wave: '2021', first: '3', last: '3' },
-        ],
-      },
+      name: 'homes',
+      rows: 3,
+      files: [
+        { wave: '2020', first: '1', last: '2' },
+        { wave: '2021', first: '3', last: '3' },
+      ],
     });
     expect(engine.profile('rooms')?.variable).toMatchObject({
       label: 'Number of rooms',
       counts: { valid: 3 },
     });
-    expect(await engine.callWaves(['first', 'second'], [], () => undefined)).toMatchObject({
-      ok: true,
-      value: { files: [{ wave: 'first' }, { wave: 'second' }] },
+    expect(await engine.callWaves(['first', 'second'], none)).toMatchObject({
+      files: [{ wave: 'first' }, { wave: 'second' }],
     });
-    expect(await engine.leaveOut(0, [], () => undefined)).toMatchObject({
-      ok: true,
-      value: { rows: 1, files: [{ name: 'homes_2021.csv' }] },
+    expect(await engine.leaveOut(0, none)).toMatchObject({ rows: 1, files: [{ name: 'homes_2021.csv' }] });
+  });
+
+  it('sets the same observation aside whatever files there are, also where a log knew it by place alone', async () => {
+    const opened = await open(
+      file('h_2020.csv', 'id,rooms\n1,2\n2,3\n'),
+      file('h_2021.csv', 'id,rooms\n1,4\n2,7\n'),
+    );
+    const [row] = engine.nameRows([3]);
+    expect(row).toMatchObject({ file: 'h_2021.csv', row: 1 });
+    const aside = entryOf({ type: 'set-aside', rows: [atPlace(3)], rule: null }, 'a', new Date(0));
+    expect(lay(opened, [aside]).aside).toEqual([3]);
+    const without = await engine.leaveOut(0, none);
+    expect(without.aside).toEqual([1]);
+    expect(without.log).toMatchObject([{ rows: [row] }]);
+    expect(engine.asideBy(1)).toMatchObject([{ entry: { id: 'a' }, others: [] }]);
+    const back = await engine.add(plan(file('h_2019.csv', 'id,rooms\n1,4\n2,7\n')), none);
+    expect(back.aside).toEqual([1]);
+    const gone = await engine.leaveOut(0, none);
+    expect([gone.aside, gone.notices.map(({ says }) => says).join()]).toEqual([
+      [],
+      expect.stringContaining('h_2021.csv is not among the files'),
+    ]);
+  });
+
+  it('lays what was decided while files were being added', async () => {
+    const opened = await open(DATA);
+    let during: Laid | null = null;
+    const more = await engine.add(plan(file('more.csv', 'id,rooms,town\n900,99,Fenwater\n')), () => {
+      during ??= engine.lay(opened.serial, 0, [declare]);
     });
+    if (!during) during = engine.lay(opened.serial, 0, [declare]);
+    const now = during === null ? engine.lay(more.serial, more.version, [declare]) : null;
+    expect(more.version + (now ? 1 : 0)).toBe(1);
+    expect(engine.profile('rooms')?.variable.counts.missing).toBe(9);
+  });
+
+  it('takes nothing that is meant for another opening, and the whole log in place of its end', async () => {
+    const first = await open(DATA);
+    const second = await open(DATA);
+    expect(engine.lay(first.serial, 0, [declare])).toBeNull();
+    expect(engine.lay(second.serial, 3, [declare])).toBeNull();
+    expect(lay(second, [declare]).version).toBe(1);
+    const note = entryOf({ type: 'note', variable: 'rooms', text: 'x' }, 'n', new Date(0));
+    expect(engine.lay(second.serial, 0, [note])).toMatchObject({ version: 1, flags: [{ codes: ['99'] }] });
   });
 
   it('understands pasted labels beside what the variables hold', async () => {
@@ -175,7 +219,10 @@ describe('the engine', () => {
       { code: '55', rows: 0, says: 'no label' },
       { text: 'whatever this is', rows: 0 },
     ]);
-    expect(engine.holding(['99', 'Fenwater'])).toEqual({ 99: ['rooms'], Fenwater: ['town'] });
+    expect(engine.holding(['99', 'Fenwater'])).toEqual([
+      ['99', ['rooms']],
+      ['Fenwater', ['town']],
+    ]);
   });
 
   it('tells what a variable would be of another kind, without deciding it', async () => {
@@ -200,10 +247,10 @@ describe('the engine', () => {
       'g.xml',
       '<codeBook><dataDscr><varGrp ID="G" var="V1 V3"><labl>Mending</labl></varGrp><var ID="V1" name="oft_a"/><var ID="V2" name="oft_b"/><var ID="V3" name="size"/></dataDscr></codeBook>',
     );
-    await engine.read(
+    await ask(
+      'read',
       plan(file('g.csv', `oft_a,oft_b,size,other\n${rows}\n`), group),
-      [],
-      null,
+      false,
       () => undefined,
     );
     expect(engine.like('oft_a').map(({ by, names }) => [by, names])).toEqual([
@@ -217,8 +264,7 @@ describe('the engine', () => {
   });
 
   it('gives a record card with its place, cells with labels, and how they count', async () => {
-    await open(DATA);
-    engine.lay([
+    lay(await open(DATA), [
       declare,
       entryOf(
         { type: 'label-codes', variables: ['rooms'], labels: [{ code: '99', label: 'Refused' }] },
@@ -265,33 +311,60 @@ describe('the engine', () => {
 
   it('stops when told to, and says so', async () => {
     const long = file('long.csv', `a,b\n${'1,two words here\n'.repeat(400_000)}`);
-    const reading = engine.read(plan(long), [], null, () => engine.stop());
-    expect(await reading).toEqual({ ok: false, problem: null });
+    expect(await ask('read', plan(long), false, () => engine.stop())).toEqual({ ok: false, problem: null });
+    // In the midst of a loop the wish is heard where memory is shared.
+    const flag = new SharedArrayBuffer(4);
+    engine.hear(flag);
+    const wish = (): void => void Atomics.add(new Int32Array(flag), 0, 1);
+    expect(await ask('read', plan(long), false, wish)).toEqual({ ok: false, problem: null });
+  });
+
+  it('stops earlier long work for later', async () => {
+    const long = file('long.csv', `a,b\n${'1,two words here\n'.repeat(200_000)}`);
+    const [first, second] = await Promise.all([
+      ask('read', plan(long), false, none),
+      ask('read', plan(DATA), false, none),
+    ]);
+    expect([first, second]).toMatchObject([
+      { ok: false, problem: null },
+      { ok: true, value: { name: 'homes' } },
+    ]);
+  });
+
+  it('answers what goes wrong in words', async () => {
+    expect(await ask('profile', 'rooms')).toMatchObject({
+      ok: false,
+      problem: { file: 'the engine', says: expect.stringContaining('no extract is open') as string },
+    });
+    await open(DATA);
+    expect(await ask('documented', null as never)).toMatchObject({
+      ok: false,
+      problem: { file: 'a defect of ours' },
+    });
   });
 
   it('lays a log over the extract: what changed comes back, and so do the flags', async () => {
-    expect((await open(DATA)).flags.map(({ codes }) => codes)).toEqual([['99']]);
-    const after = engine.lay([declare]);
+    const opened = await open(DATA);
+    expect(opened.flags.map(({ codes }) => codes)).toEqual([['99']]);
+    const after = lay(opened, [declare]);
     expect(after.summaries.map(({ name, counts }) => [name, counts.missing])).toEqual([['rooms', 8]]);
     expect(after.flags).toEqual([]);
     expect(
-      engine.lay([declare, entryOf({ type: 'undo', entry: 'e1' }, 'u', new Date(0))]).flags,
+      engine.lay(opened.serial, 1, [entryOf({ type: 'undo', entry: 'e1' }, 'u', new Date(0))])?.flags,
     ).toHaveLength(1);
   });
 
   it('hands off under the rulings in force', async () => {
-    await open(DATA);
-    engine.lay([declare]);
+    lay(await open(DATA), [declare]);
     expect(engine.inventory(['rooms'])).toContain('99 refused (8)');
     expect(inspectionSchema.parse(JSON.parse(engine.inspection())).variables[1].counts.missing).toBe(8);
-    expect(engine.report([declare], ['rooms'], '2026-01-05T10:00:00Z')).toContain('2026-01-05 10:00 UTC');
+    expect(engine.report(['rooms'], '2026-01-05T10:00:00Z')).toContain('2026-01-05 10:00 UTC');
     expect(engine.profile('nobody')).toBeNull();
   });
 
   it('says when nothing can be kept, as where there is no storage', async () => {
-    await open(DATA);
-    expect(await engine.keep('x')).toMatchObject({
-      refused: expect.stringContaining('Work goes on in memory') as string,
-    });
+    const { serial } = await open(DATA);
+    expect(await engine.announce('x', serial, null)).toMatchObject({ why: 'blocked' });
+    expect(await engine.announce('x', serial + 1, null)).toMatchObject({ why: 'other' });
   });
 });

@@ -1,4 +1,9 @@
 import * as Comlink from 'comlink';
+import { answered } from './answered';
 import { Engine } from './engine';
 
-Comlink.expose(new Engine());
+const engine = new Engine();
+Comlink.expose({
+  ask: (question: keyof Engine, args: unknown[], tell?: unknown) =>
+    answered(engine, question, tell === undefined ? args : [...args, tell]),
+});

@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { begin, useSession } from '../store/session';
+import { startSession } from '../store/start';
+import { useSession } from '../store/session';
 import { Flags } from './flags/Flags';
 import { useFrameKeys } from './frame/keys';
 import { KeyHelp } from './frame/KeyHelp';
@@ -28,7 +29,7 @@ export function Workplace() {
   const [ready, setReady] = useState(false);
   useEffect(() => {
     setReady(true);
-    void begin();
+    return startSession();
   }, []);
   useFrameKeys(() => setHelp(true));
   return (

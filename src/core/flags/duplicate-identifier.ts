@@ -1,6 +1,6 @@
 import type { Column } from '../extract/column';
 import { validOf } from '../infer/levels';
-import { fileStarts } from '../intake/waves';
+import { fileStarts } from '../extract/files';
 import { isBlank } from '../read/looks';
 import { round2, type ExtractRule, type Flag, type Whole } from './rule';
 

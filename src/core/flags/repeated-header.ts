@@ -1,5 +1,5 @@
 import { lineOfRow, type Extract } from '../extract/extract';
-import { fileStarts } from '../intake/waves';
+import { fileStarts } from '../extract/files';
 import { MOST_AT, type ExtractRule, type Flag, type Whole } from './rule';
 
 /**

@@ -33,18 +33,28 @@ const CONTRADICTED = 0.6;
 
 /** Whether a name fits "warm_*, own_*": a star stands for any signs; capitals are all one. */
 export function fits(name: string, names: string): boolean {
+  const folded = name.toLowerCase();
   return names
     .split(/[\s,]+/)
     .filter(Boolean)
-    .some((pattern) =>
-      new RegExp(
-        `^${pattern
-          .split('*')
-          .map((part) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'))
-          .join('.*')}$`,
-        'iu',
-      ).test(name),
-    );
+    .some((pattern) => fitsPattern(folded, pattern.toLowerCase()));
+}
+
+/** Each part between stars is taken where it first stands behind the one before, which loses nothing and never goes back. */
+function fitsPattern(name: string, pattern: string): boolean {
+  const parts = pattern.split('*');
+  if (parts.length === 1) return name === pattern;
+  const [first, last] = [parts[0], parts[parts.length - 1]];
+  if (name.length < first.length + last.length || !name.startsWith(first) || !name.endsWith(last))
+    return false;
+  const end = name.length - last.length;
+  let at = first.length;
+  for (const part of parts.slice(1, -1)) {
+    const found = name.indexOf(part, at);
+    if (found < 0 || found + part.length > end) return false;
+    at = found + part.length;
+  }
+  return true;
 }
 
 /** What standing rules propose of variables: codes that count as valid, or could not be read, though a rule knows better. */

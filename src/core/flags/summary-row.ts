@@ -2,7 +2,7 @@ import type { Variable } from '../extract/extract';
 import { findRows } from '../extract/rows';
 import { isNumericStorage } from '../extract/words';
 import { validOf, valueOf } from '../infer/levels';
-import { fileStarts } from '../intake/waves';
+import { fileStarts } from '../extract/files';
 import { isBlank } from '../read/looks';
 import { placeOf } from './repeated-header';
 import { MOST_AT, round2, type ExtractRule, type Flag, type Subject, type Whole } from './rule';

@@ -2,7 +2,7 @@ import { columnOf, type Column } from '../extract/column';
 import type { Extract } from '../extract/extract';
 import { isCategorical, isMeasure, isNumericStorage } from '../extract/words';
 import { spellingsOf, validOf, type Level } from '../infer/levels';
-import { fileStarts } from '../intake/waves';
+import { fileStarts } from '../extract/files';
 import { round2, type ExtractRule, type Flag, type Subject, type Whole } from './rule';
 
 /**

@@ -1,3 +1,4 @@
+import { atPlace } from '../extract/row-names';
 import { describe, expect, it } from 'vitest';
 import { extractOf, labels, make, type Cells } from '../../testing/made';
 import { entryOf, type Decision } from '../log/entries';
@@ -94,12 +95,16 @@ describe('who was asked', () => {
     const wrong = shut.slice(0, 3);
     const before = dig(answered(...wrong));
     expect(before.flags.find(({ rule }) => rule === 'gate-breach')?.at).toEqual(wrong);
-    const after = dig(answered(...wrong), { type: 'set-aside', rows: wrong.slice(0, 2), rule: null });
+    const after = dig(answered(...wrong), {
+      type: 'set-aside',
+      rows: wrong.slice(0, 2).map(atPlace),
+      rule: null,
+    });
     expect(after.flags.find(({ rule }) => rule === 'gate-breach')).toMatchObject({ rows: 1, at: [wrong[2]] });
     expect(after.asked('boil_age')).toMatchObject({ breached: 1, notAsked: shut.length - 3 });
     const accepted = dig(
       answered(...wrong),
-      { type: 'set-aside', rows: wrong, rule: null },
+      { type: 'set-aside', rows: wrong.map(atPlace), rule: null },
       { type: 'accept-universe', variable: 'boil_age', by: 'boiler', shut: ['2'] },
     );
     expect(accepted.asked('boil_age')).toMatchObject({ breached: 0, notAsked: shut.length - 3 });

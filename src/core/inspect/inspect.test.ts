@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import Papa from 'papaparse';
+import { atPlace } from '../extract/row-names';
 import { describe, expect, it } from 'vitest';
 import { parseDdi } from '../codebook/ddi';
 import { linkCodebooks } from '../codebook/link';
@@ -185,7 +186,7 @@ describe('rulings', () => {
         'm',
         new Date(0),
       ),
-      entryOf({ type: 'set-aside', rows: [0, 1, 2], rule: null }, 's', new Date(0)),
+      entryOf({ type: 'set-aside', rows: [0, 1, 2].map(atPlace), rule: null }, 's', new Date(0)),
       entryOf({ type: 'accept-universe', variable: 'own', by: 'town', shut: ['Marlhope'] }, 'u', new Date(0)),
       entryOf({ type: 'confirm-role', roles: [{ variable: 'income', role: 'weight' }] }, 'r', new Date(0)),
     ];

@@ -1,4 +1,5 @@
 import type { Extract, Marks, Notice, Variable } from '../extract/extract';
+import { locateRows, nameRows, rowText, type Located, type RowName } from '../extract/row-names';
 import { isMeasure, type Kind } from '../extract/words';
 import { explained, raiseFlags, raiseOfCells, raiseWhole } from '../flags/registry';
 import { repeatedHeaders } from '../flags/repeated-header';
@@ -12,7 +13,8 @@ import { withoutCells } from '../infer/relevel';
 import { familyOf } from '../infer/stem';
 import { inferStorage, type Hints, type Written } from '../infer/storage';
 import { commonMarks } from '../infer/marks';
-import { foldLog, touched, type State } from '../log/fold';
+import type { Entry } from '../log/entries';
+import { foldLog, inForce, touched, type State } from '../log/fold';
 import { filesHolding } from '../intake/waves';
 import { isBlank } from '../read/looks';
 import { proposeSets } from '../sets/propose';
@@ -23,6 +25,10 @@ import { retyped } from './retyped';
 import { summaryOf, type Summary } from './summary';
 import type { Inspection } from './schema';
 import { weightedOf, type Weighted, type Weighting } from './weighted';
+
+const misfitNotice = ({ name, row, says }: Located): Notice => ({
+  says: `${rowText(name)} ${row === null ? 'was to be set aside, but' : 'is set aside:'} ${says}`,
+});
 
 /** Variables whose flags are raised between two reports. */
 const AT_ONCE = 100;
@@ -51,7 +57,9 @@ export class Inspector {
   /** Flags of rules that look at cells alone, whatever is ruled of codes. */
   private ofCells: Flag[] | null = null;
   /** Rows that a person set aside. */
-  private aside: number[] = [];
+  private aside: ReadonlySet<number> = new Set();
+  /** Where the rows stand that decisions name. */
+  private located: readonly Located[] = [];
   private marks: Marks | null = null;
   private noticed: Notice[] | null = null;
   /** Rows that repeat the names of the columns: they say nothing of what the others hold. */
@@ -71,8 +79,9 @@ export class Inspector {
   /** Lays another state over the extract. @returns names of the variables that changed by it */
   lay(state: State): Set<string> {
     const names = touched(this.state, state);
-    const aside = [...state.aside].filter((row) => row < this.extract.rows);
-    if (aside.length !== this.aside.length || aside.some((row) => !this.state.aside.has(row))) {
+    this.locate(state.aside);
+    const aside = new Set(this.located.flatMap(({ row }) => (row === null ? [] : [row])));
+    if (aside.size !== this.aside.size || [...aside].some((row) => !this.aside.has(row))) {
       // Rows count in every variable.
       for (const name of this.byName.keys()) names.add(name);
       this.found.clear();
@@ -95,6 +104,40 @@ export class Inspector {
       for (const sibling of familyOf(name, this.byName.keys())) this.raised.delete(sibling);
     }
     return names;
+  }
+
+  /** Rows that decisions name are looked for once. */
+  private locate(names: readonly RowName[]): void {
+    const known = new Map(this.located.map((one) => [one.name, one]));
+    const fresh = names.filter((name) => !known.has(name));
+    for (const one of locateRows(this.extract, fresh)) known.set(one.name, one);
+    this.located = names.flatMap((name) => known.get(name) ?? []);
+  }
+
+  /** What was found of rows that are named and do not simply stand at their place. */
+  get misfits(): Located[] {
+    return this.located.filter(({ row, says }) => row === null || says !== null);
+  }
+
+  /** The variable that tells units apart, where one does. */
+  get unitsBy(): string | null {
+    return (
+      this.variables.find(({ kind, role }) => kind === 'identifier' && role === 'identifier')?.name ?? null
+    );
+  }
+
+  /** Rows as a decision names them. @param rows zero-based, of the whole extract */
+  nameRows(rows: readonly number[]): RowName[] {
+    return nameRows(this.extract, rows, this.unitsBy);
+  }
+
+  /** Entries that set a row aside, each with the other rows that it names. @param row zero-based */
+  asideBy(row: number, log: readonly Entry[]): { entry: Entry; others: RowName[] }[] {
+    const names = new Set(this.located.filter((one) => one.row === row).map(({ name }) => name));
+    return inForce(log).flatMap((entry) => {
+      if (entry.type !== 'set-aside' || !entry.rows.some((name) => names.has(name))) return [];
+      return [{ entry, others: entry.rows.filter((name) => !names.has(name)) }];
+    });
   }
 
   /** Tallies and infers variables one by one, so that the caller can report progress and stop. */
@@ -154,7 +197,7 @@ export class Inspector {
 
   /** Rows that a person set aside. */
   get setAside(): ReadonlySet<number> {
-    return this.state.aside;
+    return this.aside;
   }
 
   /** What the ledger shows of variables. */
@@ -187,7 +230,7 @@ export class Inspector {
       weighting?.variable !== variable &&
       !['identifier', 'text', 'empty'].includes(this.variable(variable).kind);
     return weighting && hasFigures
-      ? weightedOf(variable, this.variable(variable), weighting, this.state.aside)
+      ? weightedOf(variable, this.variable(variable), weighting, this.aside)
       : null;
   }
 
@@ -196,7 +239,7 @@ export class Inspector {
       extract: this.extract,
       subjects: this.variables,
       studied: this.subjects,
-      aside: this.state.aside,
+      aside: this.aside,
     };
   }
 
@@ -211,7 +254,7 @@ export class Inspector {
         ...this.headerRows,
         ...summaryRows({ extract: this.extract, subjects: this.variables }).map(({ row }) => row),
       ]),
-    ].filter((row) => !this.state.aside.has(row));
+    ].filter((row) => !this.aside.has(row));
     const strays = this.strays;
     if (strays.length === 0) return this.variables;
     return this.extract.variables.map((variable) => {
@@ -228,7 +271,7 @@ export class Inspector {
   }
 
   private get headerRows(): number[] {
-    return (this.headers ??= repeatedHeaders(this.extract).filter((row) => !this.state.aside.has(row)));
+    return (this.headers ??= repeatedHeaders(this.extract).filter((row) => !this.aside.has(row)));
   }
 
   /** Everything noticed of the files together, of the codebooks, and of variables that later files write otherwise. */
@@ -238,14 +281,14 @@ export class Inspector {
       ...this.extract.linkNotices,
       ...retyped(this.extract, (variable) => this.hints(variable)),
     ];
-    return this.noticed;
+    return [...this.noticed, ...this.misfits.map(misfitNotice)];
   }
 
   private unanswered(flag: Flag): Flag[] {
     // A universe that was accepted, or said otherwise, is no question any more.
     if (flag.rule === 'universe-gate' && this.state.universes.has(flag.variables[0])) return [];
     // Rows that were set aside are no question any more.
-    if (flag.at?.length && flag.at.every((row) => this.state.aside.has(row))) return [];
+    if (flag.at?.length && flag.at.every((row) => this.aside.has(row))) return [];
     const kept = this.state.kept.get(flag.variables[0] ?? '')?.get(flag.rule);
     return kept && flag.codes.every((code) => kept.has(code)) ? [] : [flag];
   }
@@ -266,7 +309,7 @@ export class Inspector {
       written: this.writtenUnder(variable, state),
       extract: this.extract,
       headers: this.headerRows,
-      aside: this.aside,
+      aside: [...this.aside],
       notAskedBlank: this.notAskedBlanks(variable, state.universes.get(variable.name)),
       itemsAlike: this.itemsAlike(variable.name),
     });
@@ -289,7 +332,7 @@ export class Inspector {
     if (!notAsked) return 0;
     let blanks = 0;
     for (let row = 0; row < this.extract.rows; row++)
-      if (!this.state.aside.has(row) && isBlank(column.text(row)) && notAsked(row)) blanks++;
+      if (!this.aside.has(row) && isBlank(column.text(row)) && notAsked(row)) blanks++;
     return blanks;
   }
 

@@ -7,7 +7,7 @@ import { countsOf, Declarations, levelsOf, validOf, type Counts, type Levels } f
 import { mergeLevels, withoutCells } from '../infer/relevel';
 import { inferRole } from '../infer/role';
 import type { Written } from '../infer/storage';
-import { fileStarts } from '../intake/waves';
+import { fileStarts } from '../extract/files';
 import type { State } from '../log/fold';
 import { isBlank } from '../read/looks';
 import type { Tally } from '../tally/tally';

@@ -175,8 +175,8 @@ export function codesOf(inspector: Inspector, names: readonly string[]): CodeHel
 }
 
 /** For each text the variables that hold it in a cell by itself. */
-export function holdingOf({ extract }: Inspector, texts: readonly string[]): Record<string, string[]> {
-  return Object.fromEntries(
+export function holdingOf({ extract }: Inspector, texts: readonly string[]): Map<string, string[]> {
+  return new Map(
     texts.map((text) => [
       text,
       extract.variables

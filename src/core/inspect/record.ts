@@ -1,5 +1,5 @@
 import { lineOfRow } from '../extract/extract';
-import { fileStarts } from '../intake/waves';
+import { fileStarts } from '../extract/files';
 import type { Level, Standing } from '../infer/levels';
 import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';

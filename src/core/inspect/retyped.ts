@@ -1,7 +1,7 @@
 import type { Extract, Notice, Variable } from '../extract/extract';
 import { isNumericStorage, type Storage } from '../extract/words';
 import { inferStorage, type Hints } from '../infer/storage';
-import { fileStarts } from '../intake/waves';
+import { fileStarts } from '../extract/files';
 import { tallyColumn } from '../tally/tally';
 
 /** Variables whose cells are written otherwise in one file than in another; whole numbers and decimals are both numbers. */

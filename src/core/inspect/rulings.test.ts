@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chance } from '../../demo/random';
+import { atPlace } from '../extract/row-names';
 import { extractOf, labels, make, repeat, type Cells } from '../../testing/made';
 import type { Flag } from '../flags/rule';
 import { entryOf, type Decision, type Entry } from '../log/entries';
@@ -137,7 +138,7 @@ const RULINGS: Decision[] = [
     rule: 'variant-spelling',
   },
   { type: 'merge-codes', variables: ['income'], codes: ['9999999'], into: '999', rule: null },
-  { type: 'set-aside', rows: [0, 7, 299], rule: null },
+  { type: 'set-aside', rows: [0, 7, 299].map(atPlace), rule: null },
   { type: 'accept-universe', variable: 'boil_age', by: 'boiler', shut: ['2'] },
   { type: 'confirm-kind', kinds: [{ variable: 'age', kind: 'ordinal' }] },
   { type: 'confirm-role', roles: [{ variable: 'income', role: 'weight' }] },

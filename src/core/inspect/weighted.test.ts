@@ -1,3 +1,4 @@
+import { atPlace } from '../extract/row-names';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readExtract } from '../intake/receive';
@@ -18,7 +19,9 @@ async function weighed(text: string, by: string | null, aside: number[] = []): P
   dig.lay(
     foldLog([
       entryOf({ type: 'weigh', by }, 'w', new Date(0)),
-      ...(aside.length ? [entryOf({ type: 'set-aside', rows: aside, rule: null }, 'a', new Date(0))] : []),
+      ...(aside.length
+        ? [entryOf({ type: 'set-aside', rows: aside.map(atPlace), rule: null }, 'a', new Date(0))]
+        : []),
     ]),
   );
   return dig;

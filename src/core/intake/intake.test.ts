@@ -79,6 +79,28 @@ describe('files that are handed over', () => {
 });
 
 describe('several files as one extract', () => {
+  it('meet by names that agree but for case, whether they come together or one after the other', async () => {
+    const texts = {
+      'a.csv': 'id,rooms\na,1\n',
+      'b.csv': 'ID,Rooms,Fuel\nb,2,gas\n',
+      'c.csv': 'fuel,ROOMS\noil,3\n',
+    };
+    const together = await read(texts);
+    const [a, b, c] = await Promise.all(Object.entries(texts).map(([name, text]) => read({ [name]: text })));
+    const later = withFiles(withFiles(a, b), c);
+    expect(Object.keys(cells(together))).toEqual(['id', 'rooms', 'Fuel']);
+    expect(cells(later)).toEqual(cells(together));
+    expect(later.files.map(({ names, notices }) => [names, notices])).toEqual(
+      together.files.map(({ names, notices }) => [names, notices]),
+    );
+    // What was chosen in the first look is met in the same way.
+    const part = { rows: null, names: ['rooms'] };
+    const more = await read({ 'b.csv': texts['b.csv'] }, { part, known: ['rooms'] });
+    expect(cells(withFiles(await read({ 'a.csv': texts['a.csv'] }, { part }), more))).toEqual({
+      rooms: ['1', '2'],
+    });
+  });
+
   it('add up in their order, matched by name; what differs is noticed', async () => {
     const extract = await read({
       'h_2019.csv': 'id,rooms\na,1\nb,2\n',

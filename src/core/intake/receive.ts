@@ -6,6 +6,7 @@ import type { Layout } from '../read/fixed-width';
 import { lookAt, readFile, type Look, type Reading } from '../read/look';
 import type { ByteSource, Control } from '../read/source';
 import { differencesOf } from './differences';
+import { metNotices, namesMet } from './meet';
 import { nameWaves, type WaveFrom } from './waves';
 
 /** A file to be read, with whatever a person fixed of how. */
@@ -24,6 +25,8 @@ export interface Choices {
   part?: Part | null;
   marks?: Marks;
   waveFrom?: WaveFrom;
+  /** Columns of files that were read before, which these are to join. */
+  known?: readonly string[];
 }
 
 /**
@@ -34,7 +37,7 @@ export interface Choices {
 export async function readExtract(
   files: readonly FileToRead[],
   control: Control = {},
-  { part = null, marks, waveFrom = 'found' }: Choices = {},
+  { part = null, marks, waveFrom = 'found', known = [] }: Choices = {},
 ): Promise<Extract> {
   const wanted = part?.names ? new Set(part.names) : null;
   const builders = new Map<string, ColumnBuilder>();
@@ -53,11 +56,9 @@ export async function readExtract(
       layout,
       {
         names(found, types) {
-          const met = found.map((name) => meet(name, found, builders));
-          met.forEach((name, i) => {
-            if (name !== found[i] && !names.includes(name))
-              notices.push({ says: `${found[i]} is taken for ${name}, as the first file writes it` });
-          });
+          const met = namesMet(found, new Set([...known, ...builders.keys()]));
+          for (const notice of metNotices(found, met))
+            if (!notices.some(({ says }) => says === notice.says)) notices.push(notice);
           names = met;
           width = found.length;
           met.forEach((name, i) => {
@@ -132,16 +133,6 @@ export async function readExtract(
     },
     waveFrom,
   );
-}
-
-/** The known column that a name means: itself, or the one that differs only by case. */
-function meet(name: string, all: readonly string[], known: ReadonlyMap<string, unknown>): string {
-  if (known.size === 0 || known.has(name)) return name;
-  const folded = name.toLowerCase();
-  const like = [...known.keys()].filter((other) => other.toLowerCase() === folded && !all.includes(other));
-  return like.length === 1 && all.filter((other) => other.toLowerCase() === folded).length === 1
-    ? like[0]
-    : name;
 }
 
 function blankBuilder(rows: number): ColumnBuilder {

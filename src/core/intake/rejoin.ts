@@ -1,25 +1,49 @@
 import { ColumnBuilder } from '../extract/column';
 import type { Extract, FileSource, Variable } from '../extract/extract';
 import { differencesOf } from './differences';
-import { fileStarts, nameWaves } from './waves';
+import { metNotices, namesMet } from './meet';
+import { fileStarts } from '../extract/files';
+import { nameWaves } from './waves';
 import { extractName } from './receive';
 
 /** One file's rows within an extract that was read before. */
 interface Segment {
   extract: Extract;
   file: FileSource;
+  /** What its columns are called there, by what they are called here. */
+  calledThere: ReadonlyMap<string, string>;
   from: number;
   to: number;
 }
 
+const sameNames = ({ names }: FileSource): Map<string, string> => new Map(names.map((name) => [name, name]));
+
 const segmentsOf = (extract: Extract): Segment[] => {
   const starts = fileStarts(extract.files);
-  return extract.files.map((file, i) => ({ extract, file, from: starts[i], to: starts[i + 1] }));
+  return extract.files.map((file, i) => ({
+    extract,
+    file,
+    calledThere: sameNames(file),
+    from: starts[i],
+    to: starts[i + 1],
+  }));
 };
 
 /** Another extract whose files follow those of the first, matched by name. Codebooks are to be linked anew. */
-export const withFiles = (extract: Extract, more: Extract): Extract =>
-  rejoin(extract, [...segmentsOf(extract), ...segmentsOf(more)]);
+export function withFiles(extract: Extract, more: Extract): Extract {
+  const known = new Set(extract.files.flatMap(({ names }) => names));
+  const met = segmentsOf(more).map((segment): Segment => {
+    const { file } = segment;
+    const names = namesMet(file.names, known);
+    for (const name of names) known.add(name);
+    return {
+      ...segment,
+      file: { ...file, names, notices: [...metNotices(file.names, names), ...file.notices] },
+      calledThere: new Map(names.map((name, i) => [name, file.names[i]])),
+    };
+  });
+  return rejoin(extract, [...segmentsOf(extract), ...met]);
+}
 
 /** The extract without the file at a zero-based place. Variables that only this file had go with it. */
 export const withoutFile = (extract: Extract, index: number): Extract =>
@@ -45,10 +69,9 @@ function rejoin(base: Extract, segments: readonly Segment[]): Extract {
     const builder = new ColumnBuilder();
     let declared: Variable['declared'];
     let known = false;
-    for (const { extract, file, from, to } of segments) {
-      const found = file.names.includes(name)
-        ? extract.variables.find((variable) => variable.name === name)
-        : undefined;
+    for (const { extract, calledThere, from, to } of segments) {
+      const there = calledThere.get(name);
+      const found = extract.variables.find((variable) => variable.name === there);
       if (!found) {
         builder.pushBlank(to - from);
         continue;

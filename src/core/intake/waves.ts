@@ -1,5 +1,6 @@
 import { ColumnBuilder, type Column } from '../extract/column';
 import type { Extract, FileSource, Notice } from '../extract/extract';
+import { fileStarts } from '../extract/files';
 import { isBlank } from '../read/looks';
 
 /** Which variable tells the wave: one that is found, one made of what the files are called, none, or the one named. */
@@ -31,13 +32,6 @@ export function waveOf(name: string, all: readonly string[]): string {
   while (from > 0 && /[\p{L}\p{N}]/u.test(own[from - 1])) from--;
   while (to < own.length && /[\p{L}\p{N}]/u.test(own[to])) to++;
   return own.slice(from, to).replace(/^[\s_.-]+|[\s_.-]+$/g, '') || String(all.indexOf(name) + 1);
-}
-
-/** Zero-based first row of each file, and after them the number of all rows. */
-export function fileStarts(files: readonly FileSource[]): number[] {
-  const starts = [0];
-  for (const { rows } of files) starts.push(starts[starts.length - 1] + rows);
-  return starts;
 }
 
 /** Zero-based places of the files in which a column holds anything. */

@@ -1,8 +1,9 @@
 import { z } from 'zod';
+import { rowText, type RowName } from '../extract/row-names';
 import { KINDS, REASONS, ROLES } from '../extract/words';
 
 /** Version of the log's format; a reader of a later version migrates earlier entries. */
-export const LOG_VERSION = 1;
+export const LOG_VERSION = 2;
 
 const common = {
   id: z.string().min(1),
@@ -12,6 +13,18 @@ const common = {
   why: z.string().nullable(),
 };
 const names = z.array(z.string()).min(1);
+
+/** A row by what it is, not by where it happens to stand among all others. */
+const rowNameSchema: z.ZodType<RowName> = z.object({
+  file: z.string().nullable(),
+  row: z.number().int().min(0),
+  cells: z
+    .string()
+    .regex(/^[0-9a-f]{16}$/)
+    .nullable(),
+  of: z.array(z.string()).nullable(),
+  identifier: z.object({ variable: z.string(), text: z.string() }).nullable(),
+});
 
 /** One decision of a person, as data laid over the extract. Entries are never changed and never removed. */
 export const entrySchema = z.discriminatedUnion('type', [
@@ -54,11 +67,11 @@ export const entrySchema = z.discriminatedUnion('type', [
     into: z.string(),
     rule: z.string().nullable(),
   }),
-  /** Rows that are no observations, or the same one twice: they count nowhere. Zero-based, of the whole extract. */
+  /** Rows that are no observations, or the same one twice: they count nowhere. */
   z.object({
     ...common,
     type: z.literal('set-aside'),
-    rows: z.array(z.number().int().min(0)).min(1),
+    rows: z.array(rowNameSchema).min(1),
     rule: z.string().nullable(),
   }),
   /** What a variable is for, as a person says. */
@@ -167,7 +180,7 @@ export function entryText(entry: Entry, setName: (id: string) => string = (id) =
     case 'merge-codes':
       return `${list(entry.codes.map((code) => `“${code}”`))} taken for “${entry.into}” in ${list(entry.variables)}`;
     case 'set-aside':
-      return `${entry.rows.length} ${entry.rows.length === 1 ? 'row' : 'rows'} set aside (${list(entry.rows.map((row) => String(row + 1)))})`;
+      return `${entry.rows.length} ${entry.rows.length === 1 ? 'row' : 'rows'} set aside (${list(entry.rows.map(rowText))})`;
     case 'confirm-role':
       return entry.roles.length === 1
         ? `${entry.roles[0].variable} has the role ${entry.roles[0].role}`

@@ -1,3 +1,4 @@
+import type { RowName } from '../extract/row-names';
 import type { Kind, Reason, Role } from '../extract/words';
 import type { ThematicSet } from '../sets/view';
 import type { Universe } from '../flags/universe';
@@ -15,8 +16,8 @@ export interface State {
   kept: ReadonlyMap<string, ReadonlyMap<string, ReadonlySet<string>>>;
   /** Codes that count for another, by variable: from the one to the other. */
   merges: ReadonlyMap<string, ReadonlyMap<string, string>>;
-  /** Rows that count nowhere. */
-  aside: ReadonlySet<number>;
+  /** Rows that count nowhere, as they were named; an extract knows where they stand. */
+  aside: readonly RowName[];
   roles: ReadonlyMap<string, Role>;
   /** Who was not asked, by variable. */
   universes: ReadonlyMap<string, Universe>;
@@ -51,7 +52,7 @@ export function foldLog(log: readonly Entry[]): State {
   const labels = new Map<string, Map<string, string>>();
   const kept = new Map<string, Map<string, Set<string>>>();
   const merges = new Map<string, Map<string, string>>();
-  const aside = new Set<number>();
+  const aside: RowName[] = [];
   const roles = new Map<string, Role>();
   const universes = new Map<string, Universe>();
   const signedOff = new Set<string>();
@@ -117,7 +118,7 @@ export function foldLog(log: readonly Entry[]): State {
         }
         break;
       case 'set-aside':
-        for (const row of entry.rows) aside.add(row);
+        aside.push(...entry.rows);
         break;
       case 'confirm-role':
         for (const { variable, role } of entry.roles) roles.set(variable, role);

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { atPlace } from '../extract/row-names';
 import { inView } from '../sets/view';
 import { entryOf, entrySchema, entryText, logSchema, type Decision, type Entry } from './entries';
 import { foldLog, inForce, lastInForce, touched } from './fold';
@@ -45,7 +46,7 @@ const decision: fc.Arbitrary<Decision> = fc.oneof(
   }),
   fc.record({
     type: fc.constant('set-aside' as const),
-    rows: fc.array(fc.nat(5), { minLength: 1, maxLength: 2 }),
+    rows: fc.array(fc.nat(5).map(atPlace), { minLength: 1, maxLength: 2 }),
     rule: fc.constant(null),
   }),
   fc.record({
@@ -147,7 +148,7 @@ describe('the dig log', () => {
     fc.assert(
       fc.property(fc.array(decision, { maxLength: 8 }), (decisions) => {
         const written = JSON.parse(
-          JSON.stringify({ format: 'dig-first-log', version: 1, extract: 'x', entries: log(...decisions) }),
+          JSON.stringify({ format: 'dig-first-log', version: 2, extract: 'x', entries: log(...decisions) }),
         ) as unknown;
         expect(logSchema.parse(written).entries).toEqual(log(...decisions));
       }),

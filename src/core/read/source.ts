@@ -1,3 +1,5 @@
+import { InputError } from '../extract/problem';
+
 /** A file as the readers see it: something whose bytes can be streamed, as often as needed. */
 export interface ByteSource {
   name: string;
@@ -14,6 +16,34 @@ export interface Control {
   progress?(file: string, bytes: number, rows: number): void;
   /** Lets other work in; rejects with `Stopped` when the person stopped the reading. */
   breathe?(): Promise<void>;
+}
+
+/**
+ * The same source, refusing in words what is not the file that was chosen: a stream that ends early or late, or a file
+ * that was written to while it was read.
+ * @param unchanged whether the file is still the one that was opened; asked once all of it was streamed
+ */
+export function steady(source: ByteSource, unchanged: () => Promise<boolean>): ByteSource {
+  const changed = (says: string): InputError =>
+    new InputError({ file: source.name, says: `${says}; choose the file again` });
+  return {
+    ...source,
+    open: async function* () {
+      let came = 0;
+      try {
+        for await (const part of source.open()) {
+          came += part.length;
+          yield part;
+        }
+      } catch (cause) {
+        if (cause instanceof InputError) throw cause;
+        throw changed('it was changed, moved or deleted while it was read');
+      }
+      if (came !== source.bytes)
+        throw changed(`it was changed while it was read: ${came} bytes came of ${source.bytes}`);
+      if (!(await unchanged())) throw changed('it was changed while it was read');
+    },
+  };
 }
 
 export function sourceOf(name: string, content: string | Uint8Array): ByteSource {

@@ -1,30 +1,14 @@
 'use client';
 
-import { useEffect, useState } from 'react';
 import { counted, percent, whole } from '../../core/handoff/words';
 import type { Evidence, EvidenceBar } from '../../core/inspect/evidence';
 import type { Flag } from '../../core/flags/rule';
-import { engineOf } from '../../engine/client';
+import { useAnswer } from '../asking/useAnswer';
 import { useSession } from '../../store/session';
 
 /** What a flag rests on; asked for anew after each ruling. */
-export function useEvidence(flag: Flag, wanted: boolean): Evidence | null {
-  const laid = useSession((session) => session.laid);
-  const [evidence, setEvidence] = useState<{ flag: Flag; found: Evidence | null } | null>(null);
-  useEffect(() => {
-    if (!wanted) return;
-    let here = true;
-    void engineOf()
-      .evidence(flag)
-      .then((found) => {
-        if (here) setEvidence({ flag, found });
-      });
-    return () => {
-      here = false;
-    };
-  }, [flag, wanted, laid]);
-  return evidence?.flag === flag ? evidence.found : null;
-}
+export const useEvidence = (flag: Flag, wanted: boolean): Evidence | null =>
+  useAnswer('evidence', wanted ? [flag] : null).value;
 
 /** The distribution with the suspects marked, their neighbours, the codebook's entry, the siblings, the waves, the rows. */
 export function EvidenceView({ evidence }: { evidence: Evidence }) {

@@ -7,7 +7,8 @@ import type { Flag } from '../../core/flags/rule';
 import { entryText, type Entry } from '../../core/log/entries';
 import { inForce } from '../../core/log/fold';
 import { inView } from '../../core/sets/view';
-import { undo, useSession } from '../../store/session';
+import { flagKey, undo } from '../../store/decisions';
+import { useSession } from '../../store/session';
 import { isTyping } from '../frame/keys';
 import { Problem } from '../frame/Problem';
 import { ProfilePane } from '../profile/ProfilePane';
@@ -28,7 +29,8 @@ const ORDERS: Record<Order, string> = { pattern: 'the gravest first', variable: 
 
 /** What looks wrong, by pattern, each with its rulings; what was ruled stays listed and can be taken back. */
 export function Flags() {
-  const { flags, log, summaries, state, wide, standing, asking } = useSession();
+  const { flags: found, answered, log, summaries, state, wide, standing, asking } = useSession();
+  const flags = useMemo(() => found.filter((flag) => !answered.has(flagKey(flag))), [found, answered]);
   const [order, setOrder] = useState<Order>('pattern');
   const [at, setAt] = useState(0);
   const [excepted, setExcepted] = useState<ReadonlySet<string>>(new Set());

@@ -2,7 +2,9 @@
 
 import { entryText } from '../../core/log/entries';
 import { lastInForce } from '../../core/log/fold';
-import { undoLast, useSession } from '../../store/session';
+import { undoLast } from '../../store/decisions';
+import { keepAgain } from '../../store/keeping';
+import { useSession } from '../../store/session';
 import { LOOKS, type Look } from '../look/look';
 
 const LOOK_NAMES: Record<Look, string> = { system: 'as the system', light: 'light', dark: 'dark' };
@@ -17,7 +19,7 @@ export function KeptLine({
   changeLook: (look: Look) => void;
   help: () => void;
 }) {
-  const { keeping, opened, log, state } = useSession();
+  const { keeping, opened, log, state, laying } = useSession();
   const last = lastInForce(log);
   return (
     <footer className="kept">
@@ -29,7 +31,13 @@ export function KeptLine({
             : opened
               ? 'All kept in this browser'
               : 'Nothing to keep yet'}
+        {laying && <span className="soft"> Recounting…</span>}
       </span>
+      {keeping.state === 'memory' && keeping.again && (
+        <button type="button" className="btn btn-quiet btn-sm" onClick={() => void keepAgain()}>
+          Keep it now
+        </button>
+      )}
       <span className="last">
         {last && (
           <>

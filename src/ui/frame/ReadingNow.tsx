@@ -4,8 +4,8 @@ import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import { whole } from '../../core/handoff/words';
-import type { Progress } from '../../engine/engine';
-import { stopReading } from '../../store/session';
+import type { Progress } from '../../engine/protocol';
+import { stopReading } from '../../store/reading';
 
 /** Long work: what it is, how far it is, and the way to stop it. */
 export function ReadingNow({ now }: { now: Progress }) {

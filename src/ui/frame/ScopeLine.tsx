@@ -3,7 +3,9 @@
 import Dropdown from 'react-bootstrap/Dropdown';
 import { counted, whole } from '../../core/handoff/words';
 import { inView } from '../../core/sets/view';
-import { decide, readWhole, useSession } from '../../store/session';
+import { decide } from '../../store/decisions';
+import { readWhole } from '../../store/reading';
+import { useSession } from '../../store/session';
 
 /** One sentence that says what everything on the screen is based on; its parts are controls. */
 export function ScopeLine() {

@@ -2,7 +2,8 @@
 
 import { useEffect } from 'react';
 import { flushSync } from 'react-dom';
-import { STATIONS, undoLast, useSession } from '../../store/session';
+import { undoLast } from '../../store/decisions';
+import { STATIONS, useSession } from '../../store/session';
 
 /** Whether a key press belongs to a field or an open dialog and not to the screen. */
 export function isTyping(event: KeyboardEvent | React.KeyboardEvent): boolean {

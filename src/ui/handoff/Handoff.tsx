@@ -7,8 +7,9 @@ import { entryText, LOG_VERSION, type DigLog } from '../../core/log/entries';
 import { letterText } from '../../core/handoff/letter';
 import { inForce } from '../../core/log/fold';
 import { inView } from '../../core/sets/view';
-import { engineOf } from '../../engine/client';
-import { undo, useSession } from '../../store/session';
+import { askOrSay } from '../../store/asking';
+import { undo } from '../../store/decisions';
+import { useSession } from '../../store/session';
 import { download } from './download';
 
 /** What goes out: inventory, inspection, report, log; with what is decided and what is not. */
@@ -33,11 +34,12 @@ export function Handoff() {
     what: string,
     name: string,
     type: string,
-    make: () => Promise<string>,
+    make: () => Promise<string | null>,
   ): Promise<void> => {
     setMaking(what);
     try {
-      download(name, type, await make());
+      const made = await make();
+      if (made !== null) download(name, type, made);
     } catch (cause) {
       useSession.setState({
         problem: { file: name, says: `could not be made (${(cause as Error).message}); try again` },
@@ -67,7 +69,7 @@ export function Handoff() {
       about: `Inventory, a profile with chart for ${scope}, and the rulings, in one file that needs no network and prints well.`,
       name: `${file}-report.html`,
       type: 'text/html',
-      make: () => engineOf().report(log, names, new Date().toISOString()),
+      make: () => askOrSay('report', names, new Date().toISOString()),
     },
     {
       what: 'Inventory',
@@ -75,7 +77,7 @@ export function Handoff() {
       about: `A row for each of ${scope}: kind, counts, missing codes, figures, flags.`,
       name: `${file}-inventory.csv`,
       type: 'text/csv',
-      make: () => engineOf().inventory(names),
+      make: () => askOrSay('inventory', names),
     },
     {
       what: 'Inspection',
@@ -83,7 +85,7 @@ export function Handoff() {
       about: `Everything found in all ${counted(summaries.length, 'variable')}, under the rulings in force, for other programs.`,
       name: `${file}-inspection.json`,
       type: 'application/json',
-      make: () => engineOf().inspection(),
+      make: () => askOrSay('inspection'),
     },
     {
       what: 'Dig log',

@@ -5,7 +5,7 @@ import { problemText } from '../../core/extract/problem';
 import { counted, whole } from '../../core/handoff/words';
 import { compareNames } from '../../core/intake/differences';
 import { waveOf } from '../../core/intake/waves';
-import type { Found } from '../../engine/engine';
+import type { Found } from '../../engine/protocol';
 import { bytesText } from './bytes';
 import { codebookText, readAs } from './readAs';
 import type { FoundData, WaitingFiles } from './useWaiting';

@@ -2,7 +2,8 @@
 
 import { useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
-import { readDemo, useSession } from '../../store/session';
+import { readDemo } from '../../store/reading';
+import { useSession } from '../../store/session';
 import { Before } from './Before';
 import { KeptList } from './KeptList';
 import { Received } from './Received';

@@ -4,14 +4,18 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { whole } from '../../core/handoff/words';
-import { openAgain, remove, rename, useSession } from '../../store/session';
-import type { Kept } from '../../store/kept';
+import { openAgain, remove, rename } from '../../store/opening';
+import { useSession } from '../../store/session';
+import type { Kept } from '../../storage/records';
+import { StandingRules } from '../rulings/StandingRules';
 import { bytesText } from './bytes';
 
 /** Extracts that this browser keeps, with their size; open, rename, remove. */
 export function KeptList() {
+  const { standing, asking, station } = useSession();
   const kept = useSession((session) => session.kept);
-  if (kept.length === 0) return null;
+  const unusable = useSession((session) => session.unusable);
+  if (kept.length + unusable.length + standing.length === 0) return null;
   return (
     <section aria-labelledby="kept-extracts">
       <h3 id="kept-extracts">Kept in this browser</h3>
@@ -32,8 +36,35 @@ export function KeptList() {
           {kept.map((one) => (
             <KeptRow key={one.id} kept={one} />
           ))}
+          {unusable.map(({ id, says }) => (
+            <tr key={id}>
+              <td colSpan={5}>{says}; it cannot be opened here.</td>
+              <td>
+                <button type="button" className="btn-bare" onClick={() => void remove(id)}>
+                  Remove it
+                </button>
+              </td>
+            </tr>
+          ))}
         </tbody>
       </table>
+      <p className="soft">
+        What is kept belongs to this address, <span className="code">{location.origin}</span>: under another
+        name or port the browser keeps another list.
+      </p>
+      {standing.length > 0 && (
+        <button
+          type="button"
+          className="btn btn-quiet btn-sm"
+          onClick={() => useSession.setState({ asking: 'standing' })}
+        >
+          Standing rules ({whole(standing.length)})…
+        </button>
+      )}
+      <StandingRules
+        shown={asking === 'standing' && station === 'intake'}
+        close={() => useSession.setState({ asking: null })}
+      />
     </section>
   );
 }

@@ -4,8 +4,8 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { counted, whole } from '../../core/handoff/words';
-import type { Opened, OpenedFile } from '../../engine/engine';
-import { callWaves, leaveOut } from '../../store/session';
+import type { Opened, OpenedFile } from '../../engine/protocol';
+import { callWaves, leaveOut } from '../../store/reading';
 import { bytesText } from './bytes';
 import { codebookText, readAs } from './readAs';
 

@@ -2,9 +2,10 @@
 
 import { useEffect, useRef, useState } from 'react';
 import type { Reading } from '../../core/read/look';
-import { engineOf } from '../../engine/client';
-import type { Found, Plan } from '../../engine/engine';
-import { planOf } from '../../store/session';
+import type { Found, Plan } from '../../engine/protocol';
+import { askOrSay } from '../../store/asking';
+import { outside } from '../../store/outside';
+import { planOf } from '../../store/reading';
 
 export type FoundData = Extract<Found, { what: 'data' }>;
 
@@ -26,15 +27,14 @@ export function useWaiting() {
   useEffect(() => {
     const mine = ++latest.current;
     if (handed.length === 0) {
-      void engineOf().look([], {});
+      void outside().engine.ask('look', [], {});
       return;
     }
     setWaiting((now) => ({ ...now, looking: true }));
-    void engineOf()
-      .look(handed, chosen, marks)
-      .then(({ found, notices }) => {
-        if (mine === latest.current) setWaiting((now) => ({ ...now, found, notices, looking: false }));
-      });
+    void askOrSay('look', handed, chosen, marks).then((looked) => {
+      if (mine === latest.current)
+        setWaiting((now) => ({ ...now, ...(looked ?? { found: [], notices: [] }), looking: false }));
+    });
   }, [handed, chosen, marks]);
 
   const change = (part: Partial<Plan>): void =>

@@ -4,9 +4,11 @@ import { useEffect, useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { isCategorical, isMeasure, KINDS, type Kind } from '../../core/extract/words';
 import { counted, figure, whole } from '../../core/handoff/words';
-import { engineOf } from '../../engine/client';
 import type { KindEffect } from '../../core/inspect/questions';
-import { decide, useSession } from '../../store/session';
+import { askOrSay } from '../../store/asking';
+import { useAnswer } from '../asking/useAnswer';
+import { decide } from '../../store/decisions';
+import { useSession } from '../../store/session';
 
 const MEANS: Record<Kind, string> = {
   identifier: 'tells rows apart; never counted or averaged',
@@ -47,23 +49,12 @@ export function KindDialog({ shown, names, close }: { shown: boolean; names: str
   const summaries = useSession((session) => session.summaries);
   const only = names.length === 1 ? summaries.find(({ name }) => name === names[0]) : undefined;
   const [over, setOver] = useState<Kind | null>(null);
-  const [effect, setEffect] = useState<KindEffect | null>(null);
   const [refused, setRefused] = useState<{ kind: Kind; effects: KindEffect[] } | null>(null);
   useEffect(() => {
     if (shown) setRefused(null);
   }, [shown]);
-  useEffect(() => {
-    if (!shown || !only || !over) return;
-    let wanted = true;
-    void engineOf()
-      .effects([only.name], over)
-      .then(([found]) => {
-        if (wanted) setEffect(found ?? null);
-      });
-    return () => {
-      wanted = false;
-    };
-  }, [shown, only?.name, over]);
+  const { value: effects } = useAnswer('effects', shown && only && over ? [[only.name], over] : null);
+  const effect = effects?.[0] ?? null;
 
   const confirm = async (kind: Kind): Promise<void> => {
     close();
@@ -71,7 +62,9 @@ export function KindDialog({ shown, names, close }: { shown: boolean; names: str
   };
   const say = async (kind: Kind): Promise<void> => {
     if (isMeasure(kind) || kind === 'date') {
-      const effects = (await engineOf().effects(names, kind)).filter(({ name, unreadable, storage }) => {
+      const all = await askOrSay('effects', names, kind);
+      if (!all) return;
+      const effects = all.filter(({ name, unreadable, storage }) => {
         const before = summaries.find((summary) => summary.name === name)?.counts.unreadable ?? 0;
         return unreadable > before || storage === 'text' || storage === 'empty';
       });

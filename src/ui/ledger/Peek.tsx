@@ -1,8 +1,8 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { percent } from '../../core/handoff/words';
-import { engineOf } from '../../engine/client';
+import { useAnswer } from '../asking/useAnswer';
 
 interface Peeked {
   name: string;
@@ -17,26 +17,10 @@ export function usePeek(): {
   over: (event: React.PointerEvent) => void;
   out: () => void;
 } {
-  const [at, setAt] = useState<Peeked | null>(null);
-  const [codes, setCodes] = useState<
-    { code: string; label: string | null; share: number; missing: boolean }[]
-  >([]);
   const [wanted, setWanted] = useState<Peeked | null>(null);
-  useEffect(() => {
-    if (!wanted) {
-      setAt(null);
-      return;
-    }
-    const timer = setTimeout(() => {
-      void engineOf()
-        .peek(wanted.name)
-        .then((found) => {
-          setCodes(found);
-          setAt(found.length ? wanted : null);
-        });
-    }, AFTER);
-    return () => clearTimeout(timer);
-  }, [wanted?.name]);
+  const { value } = useAnswer('peek', wanted && [wanted.name], AFTER);
+  const codes = value ?? [];
+  const at = codes.length ? wanted : null;
   const over = (event: React.PointerEvent): void => {
     const row = (event.target as HTMLElement).closest<HTMLElement>('.ledgerrow');
     const name = row?.dataset.name;
@@ -46,7 +30,7 @@ export function usePeek(): {
       setWanted({ name, top: bottom, left: event.clientX });
     }
   };
-  const peek = at && at.name === wanted?.name && (
+  const peek = at && (
     <div
       className="peek"
       role="tooltip"

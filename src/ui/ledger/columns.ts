@@ -47,8 +47,10 @@ const ROOM: Record<Exclude<ColumnKey, 'name' | 'label'>, string> = {
 const KEY = 'dig-first-columns';
 export const LEAST_WIDTH = 40;
 
+/** As they were left; where the browser keeps nothing for this page, even asking for what it keeps is refused. */
 function kept(): Columns {
   try {
+    if (typeof localStorage === 'undefined') return USUAL;
     const found = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Columns>;
     const shown = found.shown?.filter((key) => key in COLUMN_NAMES);
     return { ...USUAL, ...found, shown: shown?.length ? shown : USUAL.shown };
@@ -57,7 +59,7 @@ function kept(): Columns {
   }
 }
 
-export const useColumns = create<Columns>(() => (typeof localStorage === 'undefined' ? USUAL : kept()));
+export const useColumns = create<Columns>(kept);
 useColumns.subscribe((now) => {
   try {
     localStorage.setItem(KEY, JSON.stringify(now));

@@ -1,14 +1,15 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { REASONS, REASON_NAMES, type Reason } from '../../core/extract/words';
 import { counted, whole } from '../../core/handoff/words';
-import { engineOf } from '../../engine/client';
 import type { UnderstoodLine } from '../../core/inspect/questions';
-import { decide } from '../../store/session';
+import { askOrSay } from '../../store/asking';
+import { useAnswer } from '../asking/useAnswer';
+import { decide } from '../../store/decisions';
 
 /** Up to this many codes without a label are offered to be labelled. */
 const MOST_OFFERED = 60;
@@ -16,40 +17,30 @@ const MOST_OFFERED = 60;
 /** Labels and missing codes of one variable or of all chosen, typed or pasted as they stand in a document. */
 export function CodesDialog({ shown, names, close }: { shown: boolean; names: string[]; close: () => void }) {
   const [text, setText] = useState('');
-  const [lines, setLines] = useState<UnderstoodLine[]>([]);
   const [missing, setMissing] = useState<ReadonlyMap<string, Reason | null>>(new Map());
   useEffect(() => {
     if (!shown) return;
     setMissing(new Map());
     let wanted = true;
-    void engineOf()
-      .profile(names[0])
-      .then((profile) => {
-        if (!wanted || !profile) return;
-        const { variable } = profile;
-        const codes =
-          variable.frequencies.length <= MOST_OFFERED
-            ? variable.frequencies
-            : variable.frequencies.filter(({ label, missing: declared }) => label !== null || declared);
-        setText(codes.map(({ code, label }) => `${code} ${label ?? ''}`.trimEnd()).join('\n'));
-      });
+    void askOrSay('profile', names[0]).then((profile) => {
+      if (!wanted || !profile) return;
+      const { variable } = profile;
+      const codes =
+        variable.frequencies.length <= MOST_OFFERED
+          ? variable.frequencies
+          : variable.frequencies.filter(({ label, missing: declared }) => label !== null || declared);
+      setText(codes.map(({ code, label }) => `${code} ${label ?? ''}`.trimEnd()).join('\n'));
+    });
     return () => {
       wanted = false;
     };
     // Asked for once, when it opens: what a person types meanwhile is not written over.
   }, [shown, names[0]]);
-  useEffect(() => {
-    if (!shown) return;
-    let wanted = true;
-    void engineOf()
-      .understood(text, names)
-      .then((found) => {
-        if (wanted) setLines(found);
-      });
-    return () => {
-      wanted = false;
-    };
-  }, [shown, text, names.join('\n')]);
+  const { value: understood } = useAnswer('understood', shown ? [text, names] : null);
+  // What was understood before stays while one types.
+  const lastUnderstood = useRef<UnderstoodLine[]>([]);
+  if (understood) lastUnderstood.current = understood;
+  const lines = shown ? lastUnderstood.current : [];
 
   const reasonOf = ({ code, missing: read, declared }: UnderstoodLine): Reason | null => {
     const said = code === undefined ? undefined : missing.get(code);

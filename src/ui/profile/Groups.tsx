@@ -1,9 +1,9 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { isCategorical, isMeasure } from '../../core/extract/words';
 import { figure, percent, whole } from '../../core/handoff/words';
-import { engineOf } from '../../engine/client';
+import { useAnswer } from '../asking/useAnswer';
 import type { Grouped } from '../../core/inspect/together';
 import { useSession } from '../../store/session';
 import { CopyButton } from './CopyButton';
@@ -15,24 +15,9 @@ const MOST_LEVELS = 60;
 
 /** The summary of a variable by wave, or within the levels of another one. */
 export function Groups({ name }: { name: string }) {
-  const { opened, summaries, laid } = useSession();
+  const { opened, summaries } = useSession();
   const [by, setBy] = useState('');
-  const [grouped, setGrouped] = useState<Grouped | null>(null);
-  useEffect(() => {
-    if (by === '') {
-      setGrouped(null);
-      return;
-    }
-    let wanted = true;
-    void engineOf()
-      .grouped(name, by === FILES ? null : by)
-      .then((found) => {
-        if (wanted) setGrouped(found);
-      });
-    return () => {
-      wanted = false;
-    };
-  }, [name, by, laid]);
+  const { value: grouped } = useAnswer('grouped', by === '' ? null : [name, by === FILES ? null : by]);
   const one = summaries.find((summary) => summary.name === name);
   if (!opened || !one || (!isCategorical(one.kind) && !isMeasure(one.kind))) return null;
   const many = opened.files.length > 1;

@@ -4,7 +4,8 @@ import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
-import { decide, useSession } from '../../store/session';
+import { decide } from '../../store/decisions';
+import { useSession } from '../../store/session';
 
 /** What a person writes down about a variable. */
 export function NoteDialog({ shown, name, close }: { shown: boolean; name: string; close: () => void }) {

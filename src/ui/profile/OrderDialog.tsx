@@ -4,8 +4,8 @@ import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { whole } from '../../core/handoff/words';
-import { engineOf } from '../../engine/client';
-import { decide } from '../../store/session';
+import { useAnswer } from '../asking/useAnswer';
+import { decide } from '../../store/decisions';
 
 interface Code {
   code: string;
@@ -19,19 +19,15 @@ export function OrderDialog({ shown, names, close }: { shown: boolean; names: st
   const [first, setFirst] = useState('');
   const dragged = useRef<number | null>(null);
   const list = useRef<HTMLOListElement>(null);
+  const { value: profile } = useAnswer('profile', shown ? [names[0]] : null);
   useEffect(() => {
-    if (!shown) return;
-    void engineOf()
-      .profile(names[0])
-      .then((profile) => {
-        const found =
-          profile?.variable.frequencies
-            .filter(({ missing }) => !missing)
-            .map(({ code, label, count }) => ({ code, label, count })) ?? [];
-        setCodes(found);
-        setFirst(found.map(({ code }) => code).join('\n'));
-      });
-  }, [shown, names[0]]);
+    if (!profile) return;
+    const found = profile.variable.frequencies
+      .filter(({ missing }) => !missing)
+      .map(({ code, label, count }) => ({ code, label, count }));
+    setCodes(found);
+    setFirst(found.map(({ code }) => code).join('\n'));
+  }, [profile]);
   const move = (from: number, to: number): void => {
     if (to < 0 || to >= codes.length || from === to) return;
     const next = [...codes];

@@ -1,12 +1,14 @@
 'use client';
 
 import { useEffect, useRef, useState, type CSSProperties } from 'react';
-import { atHand, confirmKinds, sawIt, signOff, useSession } from '../../store/session';
+import { confirmKinds, signOff } from '../../store/decisions';
+import { atHand, sawIt, useSession } from '../../store/session';
 import { isTyping } from '../frame/keys';
 import { KindDialog } from '../ledger/KindDialog';
 import { NameDialog } from '../ledger/NameDialog';
 import { useShallow } from 'zustand/react/shallow';
 import { useKeptWidth } from '../look/look';
+import { ProblemText } from '../asking/ProblemText';
 import { ByHand } from '../rulings/ByHand';
 import { CodesDialog } from './CodesDialog';
 import { NoteDialog } from './NoteDialog';
@@ -58,7 +60,7 @@ export function ProfilePane({ name, bare = false }: { name: string; bare?: boole
   const names = useSession(useShallow(atHand));
   const [said, setSaid] = useState<Drawing & { name: string }>({ name, ...AS_IT_COMES });
   const drawing = said.name === name ? said : AS_IT_COMES;
-  const profile = useProfile(name, drawing);
+  const { value: profile, problem } = useProfile(name, drawing);
   const pane = useRef<HTMLElement>(null);
   useVariableKeys();
   // Seen is what somebody rested on, not what keys ran past.
@@ -114,6 +116,7 @@ export function ProfilePane({ name, bare = false }: { name: string; bare?: boole
           else backToWork();
         }}
       >
+        {problem && <ProblemText problem={problem} />}
         {profile && (
           <ProfileView
             profile={profile}

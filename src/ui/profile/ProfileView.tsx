@@ -6,8 +6,10 @@ import Dropdown from 'react-bootstrap/Dropdown';
 import { beyondText } from '../../core/handoff/chart';
 import { counted, percent, whole } from '../../core/handoff/words';
 import type { Profile } from '../../core/inspect/profile';
-import { engineOf } from '../../engine/client';
-import { decide, signOff, useSession } from '../../store/session';
+import { askOrSay } from '../../store/asking';
+import { useAnswer } from '../asking/useAnswer';
+import { decide, signOff } from '../../store/decisions';
+import { useSession } from '../../store/session';
 import { FlagCard } from '../flags/FlagCard';
 import { acceptUniverse } from '../rulings/answers';
 import { KindMark, MakeUp, PARTS } from '../ledger/Marks';
@@ -362,8 +364,8 @@ const MOST_SLICES = 6;
 async function saveChart(name: string, { width, all }: Drawing, form: 'svg' | 'png'): Promise<void> {
   const file = `${name.replace(/[^\p{L}\p{N}._-]+/gu, '_')}.${form}`;
   try {
-    const svg = await engineOf().chart(name, width, all);
-    if (!svg) throw new Error('there is nothing to draw');
+    const svg = await askOrSay('chart', name, width, all);
+    if (!svg) return;
     saveBlob(file, form === 'svg' ? new Blob([svg], { type: 'image/svg+xml' }) : await pngOf(svg));
   } catch (cause) {
     useSession.setState({
@@ -374,14 +376,10 @@ async function saveChart(name: string, { width, all }: Drawing, form: 'svg' | 'p
 
 /** Chooses every variable like this one, for a decision on all of them. */
 function Like({ name }: { name: string }) {
-  const [found, setFound] = useState<{ by: string; says: string; names: string[] }[] | null>(null);
+  const [shown, setShown] = useState(false);
+  const { value: found } = useAnswer('like', shown ? [name] : null);
   return (
-    <Dropdown
-      as="span"
-      onToggle={(open) => {
-        if (open) void engineOf().like(name).then(setFound);
-      }}
-    >
+    <Dropdown as="span" onToggle={setShown}>
       <Dropdown.Toggle as="button" type="button" className="btn btn-quiet btn-sm" id="like">
         Like this one
       </Dropdown.Toggle>

@@ -1,28 +1,20 @@
 'use client';
 
-import { useEffect, useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { isCategorical, isMeasure } from '../../core/extract/words';
 import { counted, figure, percent, whole } from '../../core/handoff/words';
 import type { InspectedVariable } from '../../core/inspect/schema';
 import type { Battery } from '../../core/inspect/together';
-import { engineOf } from '../../engine/client';
-import { useSession } from '../../store/session';
+import { ProblemText } from '../asking/ProblemText';
+import { useAnswer } from '../asking/useAnswer';
 import { CopyButton } from './CopyButton';
 import { useDigits } from './Figures';
 
 /** The chosen variables side by side: a battery as one table, measures with measures, categories with categories. */
 export function Together({ names, shown, close }: { names: string[]; shown: boolean; close: () => void }) {
-  const [battery, setBattery] = useState<Battery | null>(null);
-  const [variables, setVariables] = useState<InspectedVariable[]>([]);
-  const laid = useSession((session) => session.laid);
-  useEffect(() => {
-    if (!shown) return;
-    void Promise.all([engineOf().battery(names), engineOf().documented(names)]).then(([one, all]) => {
-      setBattery(one);
-      setVariables(all);
-    });
-  }, [shown, names.join('\n'), laid]);
+  const { value: battery } = useAnswer('battery', shown ? [names] : null);
+  const { value: found, problem } = useAnswer('documented', shown ? [names] : null);
+  const variables = found ?? [];
   const measures = variables.filter(({ kind }) => isMeasure(kind));
   const categories = battery ? [] : variables.filter(({ kind }) => isCategorical(kind));
   const rest = variables.filter(({ kind }) => !isMeasure(kind) && !isCategorical(kind));
@@ -34,6 +26,7 @@ export function Together({ names, shown, close }: { names: string[]; shown: bool
         </Modal.Title>
       </Modal.Header>
       <Modal.Body>
+        {problem && <ProblemText problem={problem} />}
         {battery && <BatteryTable battery={battery} />}
         {measures.length > 0 && <Measures variables={measures} />}
         {categories.length > 0 && <Categories variables={categories} />}

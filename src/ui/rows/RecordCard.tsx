@@ -1,29 +1,30 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { whole } from '../../core/handoff/words';
 import { inView } from '../../core/sets/view';
-import { engineOf } from '../../engine/client';
 import type { RecordCard as Card } from '../../core/inspect/record';
-import { decide, undo, useSession } from '../../store/session';
-import { inForce } from '../../core/log/fold';
+import { countAgain, setRowsAside } from '../../store/decisions';
+import { useSession } from '../../store/session';
+import { ProblemText } from '../asking/ProblemText';
+import { useAnswer } from '../asking/useAnswer';
 
 /** One row with all its cells, codes and labels together. */
 export function RecordCard() {
-  const { record, current, summaries, state } = useSession();
-  const [card, setCard] = useState<Card | null>(null);
+  const { record, current, summaries, state, aside: rowsAside } = useSession();
   const [search, setSearch] = useState('');
-  useEffect(() => {
-    if (record === null) return;
-    void engineOf().record(record).then(setCard);
-  }, [record]);
+  // Until the next row is there the one before stays, so that nothing jumps.
+  const { value, problem } = useAnswer('record', record === null ? null : [record]);
+  const last = useRef<Card | null>(null);
+  if (value) last.current = value;
+  const card = record === null ? null : last.current;
   useEffect(() => {
     if (card) document.querySelector('.recordcard tr.at')?.scrollIntoView({ block: 'center' });
   }, [card?.row]);
-  const aside = record !== null && state.aside.has(record);
+  const aside = record !== null && rowsAside.has(record);
   const close = (): void => useSession.setState({ record: null });
   const go = (row: number): void => {
     if (card && row >= 0 && row < card.rows) useSession.setState({ record: row });
@@ -69,6 +70,7 @@ export function RecordCard() {
         </Modal.Title>
       </Modal.Header>
       <Modal.Body className="recordcard">
+        {problem && <ProblemText problem={problem} />}
         <div className="d-flex gap-2 mb-2 align-items-center">
           <Button size="sm" variant="quiet" disabled={record === 0} onClick={() => go((record ?? 0) - 1)}>
             Row before <kbd>←</kbd>
@@ -94,11 +96,7 @@ export function RecordCard() {
             <Button
               size="sm"
               variant="quiet"
-              onClick={() =>
-                void (aside
-                  ? undoAside(card.row)
-                  : decide({ type: 'set-aside', rows: [card.row], rule: null }))
-              }
+              onClick={() => void (aside ? countAgain(card.row) : setRowsAside([card.row], null))}
             >
               {aside ? 'Count this row again' : 'Set this row aside'}
             </Button>
@@ -148,14 +146,4 @@ export function RecordCard() {
       </Modal.Body>
     </Modal>
   );
-}
-
-/** Takes back what set a row aside: the ruling as a whole where it was of this row alone, else all but this row is set aside anew. */
-async function undoAside(row: number): Promise<void> {
-  for (const entry of inForce(useSession.getState().log)) {
-    if (entry.type !== 'set-aside' || !entry.rows.includes(row)) continue;
-    const rest = entry.rows.filter((other) => other !== row);
-    await undo(entry.id);
-    if (rest.length) await decide({ type: 'set-aside', rows: rest, rule: entry.rule, why: entry.why });
-  }
 }

@@ -7,7 +7,8 @@ import Modal from 'react-bootstrap/Modal';
 import { REASONS, REASON_NAMES, ROLES, type Reason, type Role } from '../../core/extract/words';
 import { counted } from '../../core/handoff/words';
 import type { Decision } from '../../core/log/entries';
-import { decide, useSession } from '../../store/session';
+import { decide } from '../../store/decisions';
+import { useSession } from '../../store/session';
 import { CodePicker, useCodes } from './CodePicker';
 
 type What = 'missing' | 'merge' | 'universe' | 'role' | 'ask';

@@ -1,35 +1,17 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import { whole } from '../../core/handoff/words';
-import { engineOf } from '../../engine/client';
+import { useAnswer } from '../asking/useAnswer';
 import type { CodeHeld } from '../../core/inspect/questions';
-import { useSession } from '../../store/session';
 
 const MOST_LISTED = 60;
 
 /** Codes that variables hold, asked for anew after each ruling. */
-export function useCodes(names: readonly string[], wanted: boolean): CodeHeld[] {
-  const laid = useSession((session) => session.laid);
-  const [codes, setCodes] = useState<CodeHeld[]>([]);
-  useEffect(() => {
-    if (!wanted || names.length === 0) {
-      setCodes([]);
-      return;
-    }
-    let here = true;
-    void engineOf()
-      .codes([...names])
-      .then((found) => {
-        if (here) setCodes(found);
-      });
-    return () => {
-      here = false;
-    };
-  }, [names.join('\n'), wanted, laid]);
-  return codes;
-}
+export const useCodes = (names: readonly string[], wanted: boolean): CodeHeld[] =>
+  useAnswer('codes', wanted && names.length ? [[...names]] : null).value ?? NONE;
+const NONE: CodeHeld[] = [];
 
 /** Codes to tick, found by typing; one that no row holds can be typed too. */
 export function CodePicker({

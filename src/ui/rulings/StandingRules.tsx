@@ -15,7 +15,8 @@ import {
 } from '../../core/flags/standing-rules';
 import { standingFrom } from '../../core/log/standing';
 import { counted, whole } from '../../core/handoff/words';
-import { standBy, useSession } from '../../store/session';
+import { useSession } from '../../store/session';
+import { standBy } from '../../store/standing';
 import { download } from '../handoff/download';
 
 const identity = (): string => crypto.randomUUID();

@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { atPlace } from '../../core/extract/row-names';
 import type { Flag } from '../../core/flags/rule';
 import type { Decision } from '../../core/log/entries';
 import {
@@ -13,7 +14,11 @@ import {
 } from './answers';
 
 const decided: Decision[] = [];
-vi.mock('../../store/session', () => ({ decide: async (decision: Decision) => void decided.push(decision) }));
+vi.mock('../../store/decisions', () => ({
+  decide: async (decision: Decision) => void decided.push(decision),
+  setRowsAside: async (rows: number[], rule: string) =>
+    void decided.push({ type: 'set-aside', rows: rows.map(atPlace), rule }),
+}));
 beforeEach(() => void decided.splice(0));
 
 const flag = (variable: string, part: Partial<Flag> = {}): Flag => ({
@@ -111,7 +116,7 @@ describe('a ruling on a pattern', () => {
       flag('', { rule: 'duplicate-row', variables: [], codes: [], at: [9, 12] }),
     ]);
     await setAside([flag('oft_a')]);
-    expect(decided).toEqual([{ type: 'set-aside', rows: [4, 9, 12], rule: 'duplicate-row' }]);
+    expect(decided).toEqual([{ type: 'set-aside', rows: [4, 9, 12].map(atPlace), rule: 'duplicate-row' }]);
   });
 
   it('accepts the universe that the flag tells, its steps with it', async () => {

@@ -1,7 +1,7 @@
 import type { Reason } from '../../core/extract/words';
 import { ROW_RULES } from '../../core/flags/registry';
 import { MOST_AT, type Flag } from '../../core/flags/rule';
-import { decide } from '../../store/session';
+import { decide, setRowsAside } from '../../store/decisions';
 
 /** Whether declaring codes missing can answer the flag. */
 export const isAboutCodes = (flag: Flag): boolean =>
@@ -27,66 +27,86 @@ export async function declareMissing(
   const together = new Map<string, Flag[]>();
   for (const flag of flags)
     together.set(flag.codes.join('\u0001'), [...(together.get(flag.codes.join('\u0001')) ?? []), flag]);
-  for (const group of together.values()) {
-    await decide({
-      type: 'declare-missing',
-      variables: firsts(group),
-      codes: group[0].codes.map((code) => ({ code, reason: reasonOf(code) })),
-      rule: group[0].rule,
-      ...reasoned(why),
-    });
-  }
+  await Promise.all(
+    [...together.values()].map((group) =>
+      decide(
+        {
+          type: 'declare-missing',
+          variables: firsts(group),
+          codes: group[0].codes.map((code) => ({ code, reason: reasonOf(code) })),
+          rule: group[0].rule,
+          ...reasoned(why),
+        },
+        group,
+      ),
+    ),
+  );
 }
 
 export async function keepValid(flags: readonly Flag[], why = ''): Promise<void> {
   if (flags.length)
-    await decide({
-      type: 'keep-valid',
-      variables: firsts(flags),
-      codes: [...new Set(flags.flatMap(({ codes }) => codes))],
-      rule: flags[0].rule,
-      ...reasoned(why),
-    });
+    await decide(
+      {
+        type: 'keep-valid',
+        variables: firsts(flags),
+        codes: [...new Set(flags.flatMap(({ codes }) => codes))],
+        rule: flags[0].rule,
+        ...reasoned(why),
+      },
+      flags,
+    );
 }
 
 export async function mergeSpellings(flags: readonly Flag[], why = ''): Promise<void> {
-  for (const { variables, into = {}, rule } of flags) {
-    const byTarget = new Map<string, string[]>();
-    for (const [code, target] of Object.entries(into))
-      byTarget.set(target, [...(byTarget.get(target) ?? []), code]);
-    for (const [target, codes] of byTarget)
-      await decide({
-        type: 'merge-codes',
-        variables: variables.slice(0, 1),
-        codes,
-        into: target,
-        rule,
-        ...reasoned(why),
-      });
-  }
+  await Promise.all(
+    flags.flatMap((flag) => {
+      const byTarget = new Map<string, string[]>();
+      for (const [code, target] of Object.entries(flag.into ?? {}))
+        byTarget.set(target, [...(byTarget.get(target) ?? []), code]);
+      const variables = flag.variables.slice(0, 1);
+      return [...byTarget].map(([into, codes]) =>
+        decide({ type: 'merge-codes', variables, codes, into, rule: flag.rule, ...reasoned(why) }, [flag]),
+      );
+    }),
+  );
 }
 
 export async function setAside(flags: readonly Flag[], why = ''): Promise<void> {
   const rows = [...new Set(flags.flatMap(({ at = [] }) => at))];
-  if (rows.length) await decide({ type: 'set-aside', rows, rule: flags[0].rule, ...reasoned(why) });
+  if (rows.length) await setRowsAside(rows, flags[0].rule, { ...reasoned(why), answers: flags });
 }
 
 export async function acceptUniverse(flags: readonly Flag[], why = ''): Promise<void> {
-  for (const {
-    variables: [variable],
-    universe,
-  } of flags)
-    if (universe) await decide({ type: 'accept-universe', variable, ...universe, ...reasoned(why) });
+  await Promise.all(
+    flags.flatMap((flag) =>
+      flag.universe
+        ? [
+            decide(
+              {
+                type: 'accept-universe',
+                variable: flag.variables[0],
+                ...flag.universe,
+                ...reasoned(why),
+              },
+              [flag],
+            ),
+          ]
+        : [],
+    ),
+  );
 }
 
 export async function askArchive(flags: readonly Flag[], question: string, why = ''): Promise<void> {
   if (flags.length && question.trim())
-    await decide({
-      type: 'ask-archive',
-      variables: firsts(flags),
-      codes: [...new Set(flags.flatMap(({ codes }) => codes))],
-      rule: flags[0].rule,
-      question: question.trim(),
-      ...reasoned(why),
-    });
+    await decide(
+      {
+        type: 'ask-archive',
+        variables: firsts(flags),
+        codes: [...new Set(flags.flatMap(({ codes }) => codes))],
+        rule: flags[0].rule,
+        question: question.trim(),
+        ...reasoned(why),
+      },
+      flags,
+    );
 }

@@ -5,7 +5,8 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { counted } from '../../core/handoff/words';
-import { decide, useSession } from '../../store/session';
+import { decide } from '../../store/decisions';
+import { useSession } from '../../store/session';
 
 /** Names a set of the chosen variables, and puts it in view if wished. */
 export function MakeSet({ shown, names, close }: { shown: boolean; names: string[]; close: () => void }) {

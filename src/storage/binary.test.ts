@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { columnOf, PackedColumn } from '../core/extract/column';
-import { fromBinary, refusal, toBinary } from './kept';
+import { fromBinary, toBinary } from './binary';
 
 describe('what the browser keeps', () => {
   it('gives back every cell of a column exactly', () => {
@@ -20,12 +20,5 @@ describe('what the browser keeps', () => {
     const packed = new PackedColumn(new TextEncoder().encode('abé'), Uint32Array.of(1, 4));
     const column = fromBinary(toBinary(packed));
     expect([column.form, column.text(0), column.text(1)]).toEqual(['packed', 'a', 'bé']);
-  });
-
-  it('says in words why nothing can be kept', () => {
-    expect(refusal(new DOMException('no room', 'QuotaExceededError'))).toContain('storage is full');
-    expect(refusal(new Error('No available storage method found.'))).toContain(
-      'refuses to store (No available storage method found.)',
-    );
   });
 });

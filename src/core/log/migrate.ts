@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import { atPlace } from '../extract/row-names';
+import { entryText, logSchema, type DigLog, type Entry } from './entries';
+
+type Bag = Record<string, unknown>;
+const isBag = (value: unknown): value is Bag =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/**
+ * An entry of any version as the present one writes it; what is no entry at all is given back as it is.
+ *
+ * Version 1 named rows by nothing but their zero-based place in the whole extract: `[7]` becomes a row known by place alone.
+ */
+export function migrateEntry(entry: unknown): unknown {
+  if (!isBag(entry) || entry.type !== 'set-aside' || !Array.isArray(entry.rows)) return entry;
+  return {
+    ...entry,
+    rows: entry.rows.map((row: unknown) => (typeof row === 'number' ? atPlace(row) : row)),
+  };
+}
+
+/** A log of any version as the present one writes it. */
+function migrateLog(log: unknown): unknown {
+  if (!isBag(log) || log.version !== 1 || !Array.isArray(log.entries)) return log;
+  return { ...log, version: 2, entries: log.entries.map(migrateEntry) };
+}
+
+/** Reads a log of any version that there was. */
+export const anyLogSchema: z.ZodType<DigLog> = z.preprocess(migrateLog, logSchema);
+
+/**
+ * The entries of a log that can be laid over an extract of a certain name. Rows known by their place alone are the same
+ * observations only in the extract that the log was made on.
+ */
+export function fittingPlaces(
+  log: DigLog,
+  extract: string,
+): { entries: Entry[]; misfits: { entry: Entry; says: string }[] } {
+  if (log.extract === extract) return { entries: log.entries, misfits: [] };
+  const misfits: { entry: Entry; says: string }[] = [];
+  const entries = log.entries.flatMap((entry): Entry[] => {
+    if (entry.type !== 'set-aside') return [entry];
+    const rows = entry.rows.filter(({ file }) => file !== null);
+    if (rows.length === entry.rows.length) return [entry];
+    misfits.push({
+      entry,
+      says: `an earlier version named rows by their place alone, in ${log.extract}; set them aside anew`,
+    });
+    return rows.length ? [{ ...entry, rows }] : [];
+  });
+  return { entries, misfits };
+}
+
+/** What does not fit, in one line. */
+export const misfitText = ({ entry, says }: { entry: Entry; says: string }): string =>
+  `did not fit: ${entryText(entry)} (${says})`;

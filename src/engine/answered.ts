@@ -1,0 +1,41 @@
+import { InputError, Stopped } from '../core/extract/problem';
+import type { Engine } from './engine';
+import type { Answer } from './protocol';
+
+/** What can be asked of the engine. */
+export type Question = {
+  [K in keyof Engine]: Engine[K] extends (...args: never[]) => unknown ? K : never;
+}[keyof Engine];
+export type Asked<Q extends Question> = Parameters<Engine[Q]>;
+export type Said<Q extends Question> = Awaited<ReturnType<Engine[Q]>>;
+
+/** Asks the engine, and makes whatever goes wrong an answer in words: nothing is thrown across messages. */
+export async function answered(
+  engine: Engine,
+  question: Question,
+  args: readonly unknown[],
+): Promise<Answer<unknown>> {
+  try {
+    const method = engine[question] as (...given: readonly unknown[]) => unknown;
+    return { ok: true, value: await method.apply(engine, args as unknown[]) };
+  } catch (cause) {
+    if (cause instanceof Stopped) return { ok: false, problem: null };
+    if (cause instanceof InputError) return { ok: false, problem: cause.problem };
+    const message = cause instanceof Error ? `${cause.name}: ${cause.message}` : String(cause);
+    const says = `${WORDS[question] ?? 'it could not be answered'} (${message}); what you decided is kept. Try again, or open the extract anew at the intake`;
+    return { ok: false, problem: { file: 'a defect of ours', says } };
+  }
+}
+
+/** What failed, where it can be said better than that it did. */
+const WORDS: Partial<Record<Question, string>> = {
+  profile: 'this profile could not be made',
+  lay: 'the ruling could not be counted',
+  read: 'the files could not be read',
+  add: 'the files could not be added',
+  open: 'the extract could not be opened',
+  report: 'the report could not be made',
+  inspection: 'the inspection could not be made',
+  inventory: 'the inventory could not be made',
+  record: 'the row could not be shown',
+};

@@ -1,0 +1,87 @@
+import { fileStarts } from '../core/extract/files';
+import type { Extract } from '../core/extract/extract';
+import type { Inspector } from '../core/inspect/inspect';
+import type { Entry } from '../core/log/entries';
+import { proposeSets } from '../core/sets/propose';
+import type { Opened, OpenedFile, Standing, Tell } from './protocol';
+
+/** Milliseconds between two reports of long work. */
+const BETWEEN_REPORTS = 100;
+
+/** Gets to know all variables and looks for flags, with progress. @param breathe throws where it is to stop */
+export async function prepared(
+  inspector: Inspector,
+  tell: Tell,
+  breathe: () => Promise<void>,
+): Promise<void> {
+  const { rows, variables } = inspector.extract;
+  let told = performance.now();
+  const step = async (says: string, steps: Generator<number>): Promise<void> => {
+    for (const done of steps) {
+      if (performance.now() - told < BETWEEN_REPORTS) continue;
+      told = performance.now();
+      tell({ says, done, whole: variables.length, rows });
+      await breathe();
+    }
+  };
+  await step('Getting to know the variables', inspector.prepare());
+  await step('Looking for suspicious codes', inspector.raise());
+}
+
+/** What the interface shows of an open extract without asking further. */
+export function openedOf(inspector: Inspector, log: Entry[], serial: number): Opened {
+  const { extract } = inspector;
+  const identifier = inspector.variables.find(({ kind }) => kind === 'identifier')?.name;
+  const tells = identifier ?? extract.variables[0]?.name ?? null;
+  return {
+    ...standingOf(inspector, log),
+    serial,
+    log,
+    name: extract.name,
+    rows: extract.rows,
+    files: filesOf(extract, tells),
+    codebooks: extract.codebooks.map(({ name, form, title, entries }) => ({
+      name,
+      form,
+      title,
+      variables: entries.length,
+    })),
+    part: extract.part ?? null,
+    wave: extract.wave ?? null,
+    tells,
+    summaries: inspector.summaries(),
+    proposals: proposeSets(inspector.variables, extract.codebooks),
+  };
+}
+
+function filesOf(extract: Extract, tells: string | null): OpenedFile[] {
+  const column = extract.variables.find(({ name }) => name === tells)?.column;
+  const starts = fileStarts(extract.files);
+  return extract.files.map((file, i) => ({
+    ...file,
+    names: [],
+    lines: undefined,
+    first: file.rows ? (column?.text(starts[i]) ?? '') : '',
+    last: file.rows ? (column?.text(starts[i + 1] - 1) ?? '') : '',
+  }));
+}
+
+/** What the log that is laid comes to as a whole. */
+export const standingOf = (inspector: Inspector, log: readonly Entry[]): Standing => ({
+  version: log.length,
+  flags: inspector.flags,
+  aside: [...inspector.setAside],
+  notices: inspector.notices,
+});
+
+/** A log whose rows that an earlier version knew by place alone are named, by the extract in which they have that place. */
+export function withNamedRows(inspector: Inspector, log: readonly Entry[]): Entry[] {
+  const { extract } = inspector;
+  return log.map((entry): Entry => {
+    if (entry.type !== 'set-aside' || entry.rows.every(({ file }) => file !== null)) return entry;
+    const rows = entry.rows.flatMap((name) =>
+      name.file !== null || name.row >= extract.rows ? [name] : inspector.nameRows([name.row]),
+    );
+    return { ...entry, rows };
+  });
+}

@@ -1,0 +1,99 @@
+import type { Codebook, Extract, Marks } from '../core/extract/extract';
+import { InputError } from '../core/extract/problem';
+import { bring, type Brought, type Handed } from '../core/intake/bring';
+import { readExtract } from '../core/intake/receive';
+import type { Reading } from '../core/read/look';
+import { fileSource } from './file-source';
+import type { Found, HandedFile, Plan, Tell } from './protocol';
+
+/** Finds out what files are, and reads them. Remembers what it found of files that wait to be read. */
+export class Reader {
+  /** So that a change to one file does not look at all again. */
+  private memo = new Map<string, unknown>();
+
+  /** Finds out what the files are; nothing is decided yet. */
+  async look(
+    handed: readonly HandedFile[],
+    chosen: Record<string, Partial<Reading>>,
+    marks: Marks = {},
+  ): Promise<{ found: Found[]; notices: string[] }> {
+    if (handed.length === 0) this.memo = new Map();
+    const { brought, notices } = await this.bring(handed, chosen, marks);
+    return { found: brought.map(foundOf), notices };
+  }
+
+  /** Codebooks of a plan, and whether there is data among its files. */
+  async contents({ handed, chosen, left }: Plan): Promise<{ codebooks: Codebook[]; hasData: boolean }> {
+    const { brought } = await this.bring(handed, chosen);
+    const kept = brought.filter(({ key }) => !left.includes(key));
+    return {
+      codebooks: kept.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : [])),
+      hasData: kept.some(({ what }) => what === 'data'),
+    };
+  }
+
+  /**
+   * Reads the data files of a plan.
+   * @param breathe called now and then; throws where it is to stop
+   * @param known columns that these files are to join
+   */
+  async receive(plan: Plan, tell: Tell, breathe: () => Promise<void>, known?: string[]): Promise<Extract> {
+    const { brought } = await this.bring(plan.handed, plan.chosen);
+    const data = brought.filter(({ key }) => !plan.left.includes(key)).filter((one) => one.what === 'data');
+    if (data.length === 0)
+      throw new InputError({
+        file: plan.handed[0]?.file.name ?? 'the files',
+        says: 'there is no data among the files; bring the data that the codebook describes',
+      });
+    const whole = data.reduce((sum, { bytes }) => sum + bytes, 0);
+    let finished = 0;
+    let last = '';
+    let current = 0;
+    const progress = (file: string, bytes: number, rows: number): void => {
+      if (file !== last && last) finished += current;
+      last = file;
+      current = bytes;
+      tell({ says: `Reading ${file}`, done: finished + bytes, whole, rows });
+    };
+    return readExtract(
+      data.map(({ key, source, look, layout }) => ({
+        source,
+        look,
+        layout,
+        ...(plan.waves[key] ? { wave: plan.waves[key] } : {}),
+      })),
+      { progress, breathe },
+      { part: plan.part, marks: plan.marks, waveFrom: plan.waveFrom, known },
+    );
+  }
+
+  private bring(
+    handed: readonly HandedFile[],
+    chosen: Record<string, Partial<Reading>>,
+    marks?: Marks,
+  ): ReturnType<typeof bring> {
+    return bring(
+      handed.map(({ key, file }): Handed => ({ key, source: fileSource(file) })),
+      new Map(Object.entries(chosen)),
+      this.memo,
+      marks,
+    );
+  }
+}
+
+function foundOf(one: Brought): Found {
+  const { key, name, bytes, archive } = one;
+  const base = { key, name, bytes, archive };
+  switch (one.what) {
+    case 'data':
+      return { ...base, what: 'data', look: one.look, layoutFrom: one.layoutFrom, cells: one.cells };
+    case 'codebook': {
+      const { form, title, entries } = one.codebook;
+      return { ...base, what: 'codebook', form, title, variables: entries.length };
+    }
+    case 'problem':
+      return { ...base, what: 'problem', problem: one.problem };
+    case 'passed':
+      return { ...base, what: 'passed', says: one.says };
+  }
+}

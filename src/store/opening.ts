@@ -1,0 +1,149 @@
+import type { Problem } from '../core/extract/problem';
+import type { Answer, Opened, Progress } from '../engine/protocol';
+import { inTime } from '../storage/refusal';
+import { clearDesk, columnsAre, deskOf, putOnDesk, shelfOf, unkeptHere } from './desk';
+import { refreshKept } from './keeping';
+import { outside } from './outside';
+import { useSession } from './session';
+import { openStandingRules } from './standing';
+
+const { getState: get, setState: set } = useSession;
+
+const PATIENCE = 15_000;
+
+/** Progress of long work, as long as there is any. */
+export const tell = (now: Progress): void => {
+  if (get().reading) set({ reading: now });
+};
+
+/** Several things that went wrong, said as one. */
+export const problemOf = (file: string, says: readonly string[]): Problem | null =>
+  says.length ? { file, says: says.join('; ') } : null;
+
+let turns = 0;
+
+/** Long work, of which the latest counts. @returns what came of it; `null` where it was stopped, refused, or overtaken */
+export async function working<T>(now: Progress, work: () => Promise<Answer<T>>): Promise<T | null> {
+  const mine = ++turns;
+  set({ reading: now, problem: null });
+  const answer = await work();
+  if (mine !== turns) return null;
+  set({ reading: null });
+  if (answer.ok) return answer.value;
+  set({ problem: answer.problem });
+  return null;
+}
+
+/** At the start: the list of kept extracts, and the one that was open last, as it was left. */
+export async function begin(): Promise<void> {
+  const { storage } = outside();
+  const said: string[] = [];
+  try {
+    await inTime(storage.sweep(outside().now().getTime()), PATIENCE);
+  } catch {
+    // What was left half done stays where it is until the next start.
+  }
+  void storage.persist().catch(() => undefined);
+  await refreshKept();
+  said.push(...(await openStandingRules()));
+  const last = await inTime(storage.lastOpen(), PATIENCE).catch(() => ({ id: null, damaged: false }));
+  if (last.damaged) said.push('which extract was open last cannot be read; open it from the list');
+  for (const { says } of get().unusable) said.push(`${says}; it can be removed at the intake`);
+  if (last.id !== null && get().kept.some(({ id }) => id === last.id))
+    said.push(...(await openKeptOne(last.id)));
+  const problem = problemOf('what this browser keeps', said);
+  if (problem) set({ problem });
+}
+
+/** Opens a kept extract. */
+export async function openAgain(id: string): Promise<void> {
+  const said = await openKeptOne(id);
+  const problem = problemOf(get().opened?.name ?? 'the kept extract', said);
+  if (problem) set({ problem });
+}
+
+/** @returns what there is to say of it, beyond a problem that kept it from being opened */
+async function openKeptOne(id: string): Promise<string[]> {
+  const { storage, engine } = outside();
+  const said: string[] = [];
+  let next = 0;
+  let opened: Opened | null;
+  try {
+    opened = await working({ says: 'Opening', done: 0, whole: 1, rows: 0 }, async () => {
+      const log = await storage.openLog(id);
+      next = log.next;
+      if (log.apart.length)
+        said.push(
+          `${log.apart.length} of its ${log.apart.length + log.entries.length} decisions cannot be read: they stay in storage, and are not in force`,
+        );
+      return engine.ask('open', id, log.entries, tell);
+    });
+  } catch (cause) {
+    set({ reading: null, station: 'intake' });
+    return [`its dig log cannot be opened (${(cause as Error).message}); nothing was changed, try again`];
+  }
+  if (!opened) {
+    set({ station: get().opened ? get().station : 'intake' });
+    return [];
+  }
+  const { view, damaged } = await storage.openView(id).catch(() => ({ view: null, damaged: true }));
+  if (damaged) said.push('how its screen was left cannot be read: it opens at its first variable');
+  putOnDesk(id, opened, view, { shelf: shelfOf(id), next });
+  await storage.setLastOpen(id).catch(() => undefined);
+  return said;
+}
+
+/** Gives a kept extract another name; its data and rulings stay. */
+export async function rename(id: string, name: string): Promise<void> {
+  const { storage, engine, windows } = outside();
+  try {
+    await storage.renameKept(id, name);
+  } catch (cause) {
+    set({ problem: { file: name, says: `could not be renamed (${(cause as Error).message}); try again` } });
+    return;
+  }
+  windows.say({ kind: 'renamed', id, name });
+  await renamedHere(id, name);
+  await engine.ask('callIt', name);
+}
+
+export async function renamedHere(id: string, name: string): Promise<void> {
+  const { opened } = get();
+  if (get().id === id && opened) set({ opened: { ...opened, name } });
+  await refreshKept();
+}
+
+/** Removes a kept extract with its rulings, and closes it if it is open. */
+export async function remove(id: string): Promise<void> {
+  const { storage, windows } = outside();
+  try {
+    await storage.removeKept(id);
+  } catch (cause) {
+    set({
+      problem: {
+        file: 'the kept extract',
+        says: `could not be removed (${(cause as Error).message}); try again`,
+      },
+    });
+  }
+  windows.say({ kind: 'removed', id });
+  if (get().id === id) clearDesk();
+  await refreshKept();
+}
+
+/** Another window removed the extract that is open here: what is here goes on in memory, and can be kept anew. */
+export function removedElsewhere(id: string): void {
+  const desk = deskOf(id);
+  if (!desk) return;
+  desk.book.lose();
+  columnsAre(desk, { why: 'removed' });
+}
+
+/** Another window put an extract in the place of the one that is open here: it is opened, with what was decided here last. */
+export async function replacedElsewhere(id: string, by: string): Promise<void> {
+  if (!deskOf(id)) return;
+  const mine = [...unkeptHere()];
+  await openAgain(by);
+  const desk = deskOf(by);
+  if (desk) for (const entry of mine) desk.book.add(entry);
+}
