@@ -37,7 +37,7 @@ describe('rulings', () => {
       5000,
     );
     await press(driver, 'Set 1 row aside');
-    await seeText(driver, '.flaglist .ruled', '1 row set aside (201)');
+    await seeText(driver, '.flaglist .ruled', '1 row set aside (row 201 of homes.csv, hhid TOTAL)');
     await keys(driver, '2');
     await (await see(driver, '.ledgerrow[data-name="boiler"]')).click();
     await seeText(driver, '#profile', 'of all 200 rows');

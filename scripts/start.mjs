@@ -1,6 +1,7 @@
 /** `npm start`: installs, builds, serves on this machine, and says where to look. */
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
+import { hostname, networkInterfaces } from 'node:os';
 import { build, install, root } from './setup.mjs';
 
 const host = process.env.HOST ?? '127.0.0.1';
@@ -21,16 +22,32 @@ async function freePort() {
   return wanted;
 }
 
+/** Names under which the program answers besides localhost: the one that it listens on; on all of them, those of this machine. */
+function names() {
+  if (host !== '0.0.0.0' && host !== '::') return [host.toLowerCase()];
+  const addresses = Object.values(networkInterfaces()).flatMap((found) => found ?? []);
+  return [
+    hostname().toLowerCase(),
+    ...addresses.map(({ address, family }) => (family === 'IPv6' ? `[${address}]` : address)),
+    ...(process.env.DIG_NAMES ?? '').split(',').filter(Boolean),
+  ];
+}
+
 install();
 build();
 const port = await freePort();
+const usual = Number(process.env.PORT ?? 3000);
+if (port !== usual)
+  console.log(
+    `Port ${usual} is taken, so this is another address: what the browser keeps under port ${usual} is not shown under it.`,
+  );
 const server = spawn(
   process.execPath,
   ['node_modules/next/dist/bin/next', 'start', '-H', host, '-p', String(port)],
   {
     cwd: root,
     stdio: ['inherit', 'pipe', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', DIG_NAMES: names().join(',') },
   },
 );
 server.stdout.on('data', (chunk) => {

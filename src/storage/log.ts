@@ -46,14 +46,13 @@ export function appendEntries(
   next: number,
 ): Promise<{ others: Entry[]; next: number }> {
   return alone(`log:${id}`, async () => {
-    await mustBeKept(id);
     const others: Entry[] = [];
     let place = next;
-    for (;;) {
-      const taken: unknown = await stores.log.getItem(keyOf(id, place));
-      if (taken === null) break;
+    // Both at once: each answer waits for its turn among all else that the page does.
+    let [taken] = await Promise.all([stores.log.getItem<unknown>(keyOf(id, place)), mustBeKept(id)]);
+    while (taken !== null) {
       others.push(...readBatch(taken).entries);
-      place++;
+      taken = await stores.log.getItem<unknown>(keyOf(id, ++place));
     }
     if (entries.length === 0) return { others, next: place };
     await stores.log.setItem(keyOf(id, place), { version: 2, entries: [...entries] });

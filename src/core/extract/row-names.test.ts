@@ -31,7 +31,7 @@ describe('a named row', () => {
       identifier: { variable: 'hid', text: 'A2' },
     });
     expect(name.cells).toMatch(/^[0-9a-f]{16}$/);
-    expect(rowText(name)).toBe('row 2 of h_2021.csv (hid A2)');
+    expect(rowText(name)).toBe('row 2 of h_2021.csv, hid A2');
   });
 
   it('stays the same observation when a file before it is left out, or one is added', async () => {

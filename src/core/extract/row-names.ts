@@ -36,9 +36,9 @@ export interface Located {
   says: string | null;
 }
 
-/** "row 8 of upkeep_2019.csv (hhid 0012)": for a person, counted from one. */
+/** "row 8 of upkeep_2019.csv, hhid 0012": for a person, counted from one. */
 export function rowText({ file, row, identifier }: RowName): string {
-  return `row ${row + 1}${file === null ? '' : ` of ${file}`}${identifier ? ` (${identifier.variable} ${identifier.text})` : ''}`;
+  return `row ${row + 1}${file === null ? '' : ` of ${file}`}${identifier ? `, ${identifier.variable} ${identifier.text}` : ''}`;
 }
 
 /** @param rows zero-based, of the whole extract @param identifier the variable that tells units apart, if one does */

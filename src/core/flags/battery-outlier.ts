@@ -1,3 +1,4 @@
+import { largest, smallest } from '../tally/extent';
 import type { Column } from '../extract/column';
 import { spellingsOf, validOf } from '../infer/levels';
 import { batteriesOf } from './batteries';
@@ -79,7 +80,7 @@ function beyond(
   others: readonly { codes: ReadonlyMap<string, number> }[],
 ): boolean {
   const values = others.flatMap(({ codes }) => [...codes.keys()].map(Number));
-  const [low, high] = [Math.min(...values), Math.max(...values)];
+  const [low, high] = [smallest(values), largest(values)];
   return extra.every((value) => (value === low - 1 && value >= 0) || (value === high + 1 && high < 7));
 }
 

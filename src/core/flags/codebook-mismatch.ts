@@ -1,3 +1,4 @@
+import { largest } from '../tally/extent';
 import type { CodebookEntry, Extract } from '../extract/extract';
 import { isNumericStorage } from '../extract/words';
 import { validOf, valueOf, type Level } from '../infer/levels';
@@ -65,7 +66,7 @@ function publishedCases({ codebooks, variables }: Extract): number | null {
   }
   // Frequencies of those who were asked are smaller; the largest sum that several share is all cases.
   const shared = [...sums].filter(([, times]) => times >= 3).map(([sum]) => sum);
-  return shared.length ? Math.max(...shared) : null;
+  return shared.length ? largest(shared) : null;
 }
 
 function frequencyFlags(

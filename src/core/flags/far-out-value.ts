@@ -1,3 +1,4 @@
+import { smallest } from '../tally/extent';
 import { isMeasure, isNumericStorage } from '../extract/words';
 import { validOf } from '../infer/levels';
 import { isSkewed, robust } from './quantities';
@@ -80,7 +81,7 @@ function look({ name, kind, role, written, levels }: Subject): Flag[] {
       if (Math.abs(transform(values[i]) - transform(values[i + inwards])) / body.scale <= APART) continue;
       const odd = oddness({ values, counts }, i, inwards, rows, middle, skewed);
       if (odd < LEAST_ODD) continue;
-      found.push(...passed);
+      for (const one of passed) found.push(one);
       oddest = Math.max(oddest, odd);
       return;
     }
@@ -90,7 +91,7 @@ function look({ name, kind, role, written, levels }: Subject): Flag[] {
   if (found.length === 0) return [];
   const rows = found.reduce((sum, i) => sum + counts[i], 0);
   const codes = found.map((i) => valid.levels[from + i].code);
-  const z = Math.min(...found.map((i) => Math.abs(transform(values[i]) - body.median) / body.scale));
+  const z = smallest(found.map((i) => Math.abs(transform(values[i]) - body.median) / body.scale));
   return [
     {
       rule: 'far-out-value',

@@ -1,3 +1,4 @@
+import { largest } from '../tally/extent';
 import { stemOf } from '../infer/stem';
 import { SEVERITIES, type Severity } from '../extract/words';
 import { anyOf, type Flag } from './rule';
@@ -50,7 +51,7 @@ export function patternsOf(flags: readonly Flag[], codeLists: ReadonlyMap<string
         codes,
         flags: group,
         severity: group.map((flag) => flag.severity).sort((a, b) => order(a) - order(b))[0],
-        certainty: Math.max(...group.map(({ certainty }) => certainty)),
+        certainty: largest(group.map(({ certainty }) => certainty)),
         rows: group.reduce((sum, { rows }) => sum + rows, 0),
         says:
           group.length === 1

@@ -1,3 +1,4 @@
+import { largest } from '../tally/extent';
 import type { Variable } from '../extract/extract';
 import { findRows } from '../extract/rows';
 import { isNumericStorage } from '../extract/words';
@@ -95,7 +96,7 @@ function look(whole: Whole): Flag[] {
     rows: group.length,
     severity: 'high',
     at: group.map(({ row }) => row).slice(0, MOST_AT),
-    certainty: round2(Math.max(...group.map(({ certainty }) => certainty))),
+    certainty: round2(largest(group.map(({ certainty }) => certainty))),
     says: `${group
       .slice(0, 3)
       .map(({ row }) => placeOf(whole.extract, row))

@@ -1,3 +1,4 @@
+import { smallest } from '../tally/extent';
 import { isMeasure, isNumericStorage } from '../extract/words';
 import { bodyOf } from '../infer/edges';
 import { validOf } from '../infer/levels';
@@ -62,7 +63,7 @@ function touching({ name, label, entry }: Subject, values: Float64Array, heldBy:
       const between = BETWEEN.map((part) =>
         near(upper < 0.5 ? mean + step * part : mean + step * (1 - part), reach),
       );
-      if (Math.min(...between) > near(other, reach) * HOLLOW) continue;
+      if (smallest(between) > near(other, reach) * HOLLOW) continue;
       const [low, high] = [Math.exp(mean), Math.exp(mean + step)].map((x) => Number(x.toPrecision(3)));
       return [
         {

@@ -1,3 +1,4 @@
+import { largest } from '../tally/extent';
 import { isCategorical } from '../extract/words';
 import type { Level } from '../infer/levels';
 import { LEAST_CERTAINTY, round2, rowsHold, type Flag, type Subject, type VariableRule } from './rule';
@@ -47,7 +48,7 @@ function look({ name, kind, written, levels, entry }: Subject): Flag[] {
         codes: variants.map((variant) => variant.level.code),
         rows,
         severity: 'medium',
-        certainty: round2(Math.max(...variants.map(({ certainty }) => certainty))),
+        certainty: round2(largest(variants.map(({ certainty }) => certainty))),
         into: Object.fromEntries(variants.map((variant) => [variant.level.code, level.code])),
         says: `${rowsHold(rows)} ${shown}${variants.length > 5 ? ` and ${variants.length - 5} more` : ''} where ${level.count} have “${visible(level.code)}”`,
       };

@@ -1,3 +1,4 @@
+import { largest, smallest } from '../tally/extent';
 import { isCategorical } from '../extract/words';
 import { numberOf, rowsOf, type Level } from '../infer/levels';
 import type { Subject } from './rule';
@@ -68,7 +69,7 @@ export function isBalanced(levels: readonly Level[]): boolean {
   const held = levels.filter(({ value, standing }) => value !== null && standing === 'valid');
   if (held.length < LEAST_BALANCED || held.length > MOST_BALANCED) return false;
   // A person may have ordered the codes otherwise.
-  const [low, high] = [Math.min(...held.map(numberOf)), Math.max(...held.map(numberOf))];
+  const [low, high] = [smallest(held.map(numberOf)), largest(held.map(numberOf))];
   const below = rowsOf(held.filter((level) => numberOf(level) < 0));
   return low < -1 && low === -high && held.length === high - low + 1 && below >= rowsOf(held) * 0.1;
 }

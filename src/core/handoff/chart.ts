@@ -1,3 +1,4 @@
+import { largest } from '../tally/extent';
 import type { Picture } from '../inspect/profile';
 import type { Beyond, Side } from '../tally/histogram';
 import { counted, escapeHtml, figure, whole } from './words';
@@ -61,7 +62,7 @@ const short = (text: string, most: number): string =>
   text.length > most ? `${text.slice(0, most - 1)}…` : text;
 
 function lyingBars(bars: readonly Bar[], title: string): string {
-  const most = Math.max(...bars.map(({ count }) => count));
+  const most = largest(bars.map(({ count }) => count));
   const height = bars.length * LINE + 4;
   const room = WIDTH - NAME_WIDTH - 60;
   const lines = bars.map(({ name, count }, i) => {
@@ -87,7 +88,7 @@ export function beyondText({ below, above }: Beyond): string {
 }
 
 function standingBars(bars: readonly Bar[], title: string, note: string | null): string {
-  const most = Math.max(...bars.map(({ count }) => count));
+  const most = largest(bars.map(({ count }) => count));
   const step = (WIDTH - 50) / bars.length;
   const drawn = bars.map(({ name, count }, i) => {
     const height = (PLOT_HEIGHT * count) / most;

@@ -1,3 +1,4 @@
+import { largest } from '../tally/extent';
 import { numberOf as value, type Level } from './levels';
 
 /** Most sentinel codes that one edge of a variable is believed to have. */
@@ -150,6 +151,6 @@ function endsScale(rest: readonly Level[], top: readonly Level[]): boolean {
     value(last) - value(rest[0]) !== rest.length - 1
   )
     return false;
-  const most = Math.max(...rest.map(({ count }) => count));
+  const most = largest(rest.map(({ count }) => count));
   return top.every((code) => code.count * 5 < most) && missedIn(top[0], rest) >= MISSED;
 }

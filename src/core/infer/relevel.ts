@@ -98,9 +98,8 @@ export function withoutCells(
     rows: rows - gone,
     blank: blank - blanks,
     levels: levels.flatMap((level) => {
-      let left = level.count;
-      for (const [text, count] of cells)
-        if (level.code === text || level.spellings.includes(text)) left -= count;
+      let left = level.count - (cells.get(level.code) ?? 0);
+      for (const text of level.spellings) if (text !== level.code) left -= cells.get(text) ?? 0;
       return left === level.count ? [level] : left > 0 ? [{ ...level, count: left }] : [];
     }),
   };

@@ -1,3 +1,4 @@
+import { largest } from '../tally/extent';
 import type { Storage } from '../extract/words';
 import { isBlank } from '../read/looks';
 import { guessNumberForm, PLAIN, readNumber, readsAsBareNumber, type NumberForm } from '../read/number';
@@ -272,7 +273,7 @@ function paddedCodes(numeric: readonly string[]): string | null {
 const LEAST_WIDTH = 3;
 const LEAST_PADDED = 10;
 function mostlyOneWidth(numeric: readonly string[], padded: readonly string[]): boolean {
-  const width = Math.max(...numeric.map(({ length }) => length));
+  const width = largest(numeric.map(({ length }) => length));
   const full = numeric.filter(({ length }) => length === width).length;
   return (
     width >= LEAST_WIDTH &&
@@ -303,7 +304,7 @@ function dateWritten(
     form,
     found: texts.map((text) => readDate(text, form)).filter((date) => date !== null),
   }));
-  const most = Math.max(...read.map(({ found }) => found.length));
+  const most = largest(read.map(({ found }) => found.length));
   const best = read.filter(({ found }) => found.length === most);
   const open =
     best.length > 1 &&

@@ -1,7 +1,6 @@
 import { findRows } from '../extract/rows';
 import type { CodebookEntry, Variable } from '../extract/extract';
 import { isCategorical, isMeasure, type Kind } from '../extract/words';
-import { isoText } from '../infer/dates';
 import { spellingsOf, validOf, type Level } from '../infer/levels';
 import type { Flag } from '../flags/rule';
 import type { Asked } from './asked';
@@ -11,6 +10,7 @@ import { drawnOf } from './drawn';
 import { stemDisplay, type StemDisplay } from '../tally/stem';
 import { documented, type Inspected } from './inspected';
 import { countedBy, type Weighted } from './weighted';
+import { gapsOf, periodsOf, type Counted, type Gap } from './periods';
 import type { InspectedVariable } from './schema';
 
 /** What is drawn of a variable: categories as bars, quantities as a histogram, days by year or month, texts not at all. */
@@ -18,7 +18,7 @@ export type Picture =
   | { form: 'bars'; bars: { code: string; label: string | null; count: number }[]; rest: number }
   /** `lengths`: of texts, their numbers of characters. */
   | { form: 'histogram'; histogram: Histogram; lengths?: true; beyond?: Beyond }
-  | { form: 'periods'; by: 'year' | 'month' | 'day' | 'hour'; periods: { name: string; count: number }[] }
+  | ({ form: 'periods' } & Counted)
   | { form: 'none'; why: string };
 
 /** A value at the edge with the first rows it stands in (one-based, of the data). */
@@ -53,13 +53,6 @@ export interface Profile {
   gaps: Gap[];
   /** What identifiers look like. */
   identity: Identity | null;
-}
-
-/** A stretch without rows: its first and last period, and how many there are. */
-export interface Gap {
-  from: string;
-  to: string;
-  periods: number;
 }
 
 /** More bars than this cannot be told apart; the rarest go together. */
@@ -112,7 +105,7 @@ export function profileOf(
     middle: kind === 'ordinal' ? middleOf(valid) : null,
     weighted,
     asked,
-    gaps: gapsOf(inspected, valid),
+    gaps: kind === 'date' ? gapsOf(inspected.written.storage, valid) : [],
     identity: kind === 'identifier' ? identityOf(valid) : null,
   };
 }
@@ -173,7 +166,7 @@ export function pictureOf(
     const drawn = histogram(body, written.storage === 'integer', binWidth);
     return drawn ? { form: 'histogram', histogram: drawn, ...(beyond ? { beyond } : {}) } : bars(kind, valid);
   }
-  if (kind === 'date') return periods(written.storage, valid);
+  if (kind === 'date') return { form: 'periods', ...periodsOf(written.storage, valid) };
   if (kind === 'text') return lengths(valid);
   return {
     form: 'none',
@@ -197,87 +190,4 @@ function bars(kind: Kind, valid: readonly Level[]): Picture {
   const rest =
     valid.reduce((sum, { count }) => sum + count, 0) - shown.reduce((sum, { count }) => sum + count, 0);
   return { form: 'bars', bars: shown.map(({ code, label, count }) => ({ code, label, count })), rest };
-}
-
-const PERIODS = { day: 10, month: 7, year: 4, hour: 2 } as const;
-
-/** Rows per day, month or year, whichever gives at most 40; times of day per hour. Periods without rows are there with 0. */
-function periods(storage: string, valid: readonly Level[]): Picture {
-  const dated = valid.filter(({ value }) => value !== null);
-  if (storage !== 'date' && storage !== 'datetime' && storage !== 'time') {
-    // A number that a person confirmed as a date, such as a year, stands for its own period.
-    return {
-      form: 'periods',
-      by: 'year',
-      periods: dated.slice(0, 200).map(({ code, count }) => ({ name: code, count })),
-    };
-  }
-  const texts = dated.map(({ value, count }) => [isoText(value as number, storage), count] as const);
-  const by =
-    storage === 'time'
-      ? 'hour'
-      : ((['day', 'month', 'year'] as const).find(
-          (period) => new Set(texts.map(([text]) => text.slice(0, PERIODS[period]))).size <= 40,
-        ) ?? 'year');
-  const counts = new Map<string, number>();
-  for (const [text, count] of texts) {
-    const name = text.slice(0, PERIODS[by]);
-    counts.set(name, (counts.get(name) ?? 0) + count);
-  }
-  const names = [...counts.keys()];
-  const all = between(names[0], names[names.length - 1], by);
-  return {
-    form: 'periods',
-    by,
-    periods: (all.length > MOST_PERIODS ? names : all).map((name) => ({
-      name,
-      count: counts.get(name) ?? 0,
-    })),
-  };
-}
-
-/** Stretches without rows between the first and the last period, where periods can be counted out. */
-function gapsOf({ kind, written: { storage } }: Inspected, valid: readonly Level[]): Gap[] {
-  if (kind !== 'date') return [];
-  const picture = periods(storage, valid);
-  if (picture.form !== 'periods' || picture.by === 'hour') return [];
-  const counts = new Map(picture.periods.map(({ name, count }) => [name, count]));
-  const names = [...counts.keys()];
-  const gaps: Gap[] = [];
-  for (const name of between(names[0] ?? '', names[names.length - 1] ?? '', picture.by, Infinity)) {
-    const open = gaps[gaps.length - 1];
-    if ((counts.get(name) ?? 0) > 0) gaps.push({ from: '', to: '', periods: 0 });
-    else if (open && open.periods > 0) Object.assign(open, { to: name, periods: open.periods + 1 });
-    else gaps.push({ from: name, to: name, periods: 1 });
-  }
-  return gaps.filter(({ periods: number }) => number > 0);
-}
-
-/** More periods than this, empty ones included, cannot be drawn; then the empty ones are left out. */
-const MOST_PERIODS = 130;
-
-/** All periods from the first to the last; by default at most one more than can be drawn. */
-function between(
-  first: string,
-  last: string,
-  by: 'year' | 'month' | 'day' | 'hour',
-  most = MOST_PERIODS,
-): string[] {
-  const steps: string[] = [];
-  if (by === 'hour') {
-    for (let hour = +first; hour <= +last; hour++) steps.push(String(hour).padStart(2, '0'));
-    return steps;
-  }
-  const date = new Date(`${first}${'-01-01'.slice(0, 10 - first.length)}T00:00:00Z`);
-  for (
-    let name = first;
-    name <= last && steps.length <= most;
-    name = date.toISOString().slice(0, PERIODS[by])
-  ) {
-    steps.push(name);
-    if (by === 'year') date.setUTCFullYear(date.getUTCFullYear() + 1);
-    else if (by === 'month') date.setUTCMonth(date.getUTCMonth() + 1);
-    else date.setUTCDate(date.getUTCDate() + 1);
-  }
-  return steps;
 }

@@ -1,3 +1,4 @@
+import { largest } from '../tally/extent';
 import {
   isCategorical,
   isMeasure,
@@ -125,7 +126,7 @@ function sketchOf({ kind, written, levels }: Inspected): Sketch | null {
   if (!drawn) return null;
   // What lies far out stands at the end, apart, no higher than the highest of the rest.
   const shown = merged(drawn.counts);
-  const most = Math.max(...shown);
+  const most = largest(shown);
   const [below, above] = [beyond?.below?.rows ?? 0, beyond?.above?.rows ?? 0].map((rows) =>
     Math.min(rows, most),
   );
@@ -144,6 +145,6 @@ function merged(counts: number[]): number[] {
 }
 
 function scaled(counts: readonly number[]): number[] {
-  const most = Math.max(...counts);
+  const most = largest(counts);
   return counts.map((count) => Math.round((100 * count) / most) / 100);
 }

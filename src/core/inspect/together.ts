@@ -1,3 +1,4 @@
+import { largest } from '../tally/extent';
 import { isCategorical, isMeasure, type Kind } from '../extract/words';
 import type { Variable } from '../extract/extract';
 import { spellingsOf, validOf, type Level } from '../infer/levels';
@@ -31,7 +32,7 @@ export function batteryOf(all: readonly Inspected[]): Battery | null {
   const codes = new Map<string, string | null>();
   for (const level of [...levels].sort((a, b) => b.length - a.length).flat())
     if (!codes.has(level.code) || codes.get(level.code) === null) codes.set(level.code, level.label);
-  const most = Math.max(...levels.map(({ length }) => length));
+  const most = largest(levels.map(({ length }) => length));
   // Lists that differ by a code or two that some did not use are one list.
   if (lists.size > 1 && codes.size > most + 2) return null;
   const order = [...codes.keys()].sort((a, b) => Number(a) - Number(b) || (a < b ? -1 : 1));

@@ -118,7 +118,7 @@ export function foldLog(log: readonly Entry[]): State {
         }
         break;
       case 'set-aside':
-        aside.push(...entry.rows);
+        for (const name of entry.rows) aside.push(name);
         break;
       case 'confirm-role':
         for (const { variable, role } of entry.roles) roles.set(variable, role);

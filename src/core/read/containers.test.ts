@@ -7,7 +7,7 @@ import { Inspector } from '../inspect/inspect';
 import { bring } from '../intake/bring';
 import { readExtract } from '../intake/receive';
 import { lookAt } from './look';
-import { allBytes, sourceOf } from './source';
+import { allBytes, sourceOf, type ByteSource } from './source';
 import { openZip } from './zip';
 
 const failure = async (work: Promise<unknown>): Promise<string> =>
@@ -18,6 +18,12 @@ const failure = async (work: Promise<unknown>): Promise<string> =>
   );
 const cells = (extract: Awaited<ReturnType<typeof readExtract>>): string[][] =>
   Array.from({ length: extract.rows }, (_, row) => extract.variables.map(({ column }) => column.text(row)));
+
+/** Opens an archive and its first member to the end. */
+const openFirst = async (source: ByteSource): Promise<void> => {
+  const [member] = (await openZip(source)).members;
+  for await (const _ of member.open());
+};
 
 describe('an archive', () => {
   const pack = (members: Record<string, string>): Uint8Array =>
@@ -44,6 +50,27 @@ describe('an archive', () => {
     ]);
   });
 
+  it('is read by its directory: a member alone is unpacked when it is opened', async () => {
+    const packed = pack({
+      'small.csv': 'a\n1\n',
+      'large.csv': Array.from({ length: 90_000 }, (_, i) => `${(i * 7919) % 100_003}`).join('\n'),
+    });
+    let touched = 0;
+    const { members } = await openZip({
+      ...sourceOf('a.zip', packed),
+      slice: async (from, to) => {
+        touched += to - from;
+        return packed.subarray(from, to);
+      },
+    });
+    expect(members.map(({ name, bytes }) => [name, bytes > 100])).toEqual([
+      ['small.csv', false],
+      ['large.csv', true],
+    ]);
+    await allBytes(members[0].open());
+    expect(touched).toBeLessThan(packed.length / 2);
+  });
+
   it('is refused where it is cut off, damaged, empty or swells beyond bounds', async () => {
     const whole = pack({
       'one.csv': `a,b\n${Array.from({ length: 3000 }, (_, i) => `${i},${(i * 7919) % 1000}`).join('\n')}`,
@@ -53,16 +80,23 @@ describe('an archive', () => {
     );
     const damaged = Uint8Array.from(whole);
     damaged.fill(0xff, 60, 400);
-    expect(await failure(openZip(sourceOf('bad.zip', damaged)))).toMatch(/damaged|ends/);
+    expect(await failure(openFirst(sourceOf('bad.zip', damaged)))).toMatch(/damaged|ends/);
     expect(await failure(openZip(sourceOf('none.zip', zipSync({}))))).toContain('holds no file');
     const bomb = zipSync({ 'zeros.csv': new Uint8Array(280 << 20) }, { level: 1 });
     expect(bomb.length).toBeLessThan(2 << 20);
-    expect(await failure(openZip(sourceOf('bomb.zip', bomb)))).toMatch(/unpack to more than/);
+    expect(await failure(openFirst(sourceOf('bomb.zip', bomb)))).toMatch(/unpack to more than/);
+    const many = Object.fromEntries(Array.from({ length: 1500 }, (_, i) => [`${i}.csv`, 'a\n1\n']));
+    expect(await failure(openZip(sourceOf('many.zip', pack(many))))).toContain('more than 1000 members');
   }, 60_000);
 
   it('that is protected by a password is told apart from a damaged one', async () => {
     const locked = Uint8Array.from(pack({ 'one.csv': 'a\n1\n' }));
     locked[6] |= 1;
+    // Also in the directory, whose entry begins with PK and the bytes 1 and 2.
+    const entry = locked.findIndex(
+      (byte, i) => byte === 0x50 && locked[i + 1] === 0x4b && locked[i + 2] === 1,
+    );
+    locked[entry + 8] |= 1;
     expect(await failure(openZip(sourceOf('locked.zip', locked)))).toContain('password');
   });
 
@@ -168,6 +202,36 @@ describe('a workbook', () => {
     expect(await failure(lookAt(sourceOf('b.xlsx', bytes), { sheet: 'Houses' }))).toContain(
       'there is no sheet “Houses”',
     );
+  });
+
+  it('with a stray cell in its last column and row is read as the table that it is', async () => {
+    const { default: excel } = await import('exceljs');
+    const workbook = new excel.Workbook();
+    const sheet = workbook.addWorksheet('Data');
+    sheet.addRow(['id', 'rooms']);
+    for (let i = 0; i < 2000; i++) sheet.addRow([`H${i}`, 1 + (i % 5)]);
+    sheet.getCell('XFD3').value = 'left behind';
+    const bytes = new Uint8Array(await workbook.xlsx.writeBuffer());
+    let opened = 0;
+    const source: ByteSource = {
+      name: 'stray.xlsx',
+      bytes: bytes.length,
+      open: () => {
+        opened++;
+        return sourceOf('stray.xlsx', bytes).open();
+      },
+    };
+    const look = await lookAt(source, {}, null);
+    const extract = await readExtract([{ source, look }]);
+    expect(extract.variables.map(({ name }) => name)).toEqual(['id', 'rooms']);
+    expect([extract.rows, extract.variables[1].column.text(1)]).toEqual([2000, '2']);
+    expect(extract.files[0].notices.map(({ says }) => says)).toContain(
+      'a cell stands far beyond the table and is not read: XFD3 “left behind”',
+    );
+    // Its form is looked for once, and it is parsed once, however often it is looked at.
+    const before = opened;
+    await lookAt(source, { form: 'workbook' }, null);
+    expect(opened).toBe(before);
   });
 
   it('that is no workbook, or damaged, is refused in words', async () => {

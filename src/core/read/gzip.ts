@@ -33,6 +33,9 @@ export async function unpacked(
   };
 }
 
+/** Bytes that are given to the unpacking at once; deflate makes at most about a thousand times as many of them. */
+const PIECE = 1 << 14;
+
 async function* inflate(
   { name: file, bytes: delivered }: ByteSource,
   parts: AsyncIterable<Uint8Array>,
@@ -41,7 +44,9 @@ async function* inflate(
   const unzip = new DecompressionStream('gzip');
   const writer = unzip.writable.getWriter() as WritableStreamDefaultWriter<Uint8Array>;
   const feeding = (async () => {
-    for await (const part of parts) await writer.write(part);
+    // In small pieces: all that a piece swells to stands in memory before any of it can be counted.
+    for await (const part of parts)
+      for (let at = 0; at < part.length; at += PIECE) await writer.write(part.subarray(at, at + PIECE));
     await writer.close();
   })();
   // A failure also reaches the reading side below; this keeps it from being reported twice.

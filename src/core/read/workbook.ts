@@ -10,13 +10,29 @@ import type { FileRead, RowTaker } from './taker';
 /** The sheets of a workbook (OOXML, ISO/IEC 29500) as tables of raw texts. */
 export interface Sheet {
   name: string;
-  /** All rows down to the last that holds something, each as wide as the widest. */
+  /** All rows down to the last that holds something, each up to its last cell that does. */
   rows: string[][];
+  /** Columns of the table; a row may have fewer cells, never more. */
+  width: number;
+  /** Cells that stand far beyond the table, by their places, with what they hold; and how many there are. */
+  strays: { first: string[]; number: number };
   hidden: boolean;
 }
 
-/** @throws InputError where it is no workbook, is damaged, or unpacks beyond bounds */
-export async function openWorkbook(source: ByteSource): Promise<Sheet[]> {
+/** Columns beyond so many empty ones are no part of a table. */
+const MOST_EMPTY_BETWEEN = 50;
+const STRAYS_NAMED = 3;
+
+const parsed = new WeakMap<ByteSource, Promise<Sheet[]>>();
+
+/** Opens a workbook; one that was opened before is not parsed again. @throws InputError where it is no workbook, is damaged, or unpacks beyond bounds */
+export function openWorkbook(source: ByteSource): Promise<Sheet[]> {
+  let sheets = parsed.get(source);
+  if (!sheets) parsed.set(source, (sheets = parse(source)));
+  return sheets;
+}
+
+async function parse(source: ByteSource): Promise<Sheet[]> {
   const file = source.name;
   const bytes = await allBytes(source.open());
   await checkBounds(file, bytes);
@@ -35,7 +51,7 @@ export async function openWorkbook(source: ByteSource): Promise<Sheet[]> {
   const { date1904 } = workbook.properties;
   const sheets = workbook.worksheets.map((sheet) => ({
     name: sheet.name,
-    rows: tableOf(sheet, date1904 ?? false),
+    ...tableOf(sheet, date1904 ?? false),
     hidden: sheet.state !== 'visible',
   }));
   if (sheets.length === 0) throw new InputError({ file, says: 'the workbook has no sheet' });
@@ -59,25 +75,55 @@ async function checkBounds(file: string, bytes: Uint8Array): Promise<void> {
     unzip.push(bytes.subarray(at, at + (1 << 16)), at + (1 << 16) >= bytes.length);
 }
 
-function tableOf(sheet: Worksheet, date1904: boolean): string[][] {
-  const rows: string[][] = [];
-  let width = 0;
-  let last = 0;
-  sheet.eachRow({ includeEmpty: true }, (row, number) => {
-    const cells: string[] = [];
+/** Only cells that hold something take memory, wherever they stand. */
+function tableOf(sheet: Worksheet, date1904: boolean): Pick<Sheet, 'rows' | 'width' | 'strays'> {
+  const found: { row: number; cells: { column: number; text: string }[] }[] = [];
+  const filled = new Set<number>();
+  sheet.eachRow({ includeEmpty: false }, (row, number) => {
+    const cells: { column: number; text: string }[] = [];
     row.eachCell({ includeEmpty: false }, (cell, column) => {
       const text = cellText(cell, date1904);
       if (text === '') return;
-      while (cells.length < column) cells.push('');
-      cells[column - 1] = text;
+      cells.push({ column: column - 1, text });
+      filled.add(column - 1);
     });
-    rows[number - 1] = cells;
-    if (cells.length) last = number;
-    width = Math.max(width, cells.length);
+    if (cells.length) found.push({ row: number - 1, cells });
   });
-  const table = Array.from({ length: last }, (_, i) => rows[i] ?? []);
-  for (const row of table) while (row.length < width) row.push('');
-  return table;
+  const width = widthOf(filled);
+  const strays: Sheet['strays'] = { first: [], number: 0 };
+  const rows: string[][] = Array.from({ length: (found.at(-1)?.row ?? -1) + 1 }, () => NO_CELLS);
+  for (const { row, cells } of found) {
+    const texts: string[] = [];
+    for (const { column, text } of cells) {
+      if (column < width) {
+        while (texts.length < column) texts.push('');
+        texts.push(text);
+      } else if (strays.number++ < STRAYS_NAMED)
+        strays.first.push(`${columnLetters(column)}${row + 1} “${text.slice(0, 40)}”`);
+    }
+    rows[row] = texts;
+  }
+  return { rows, width, strays };
+}
+
+const NO_CELLS: string[] = [];
+
+/** The columns up to the first wide stretch in which no row holds anything. */
+function widthOf(filled: ReadonlySet<number>): number {
+  let width = 0;
+  for (const column of [...filled].sort((a, b) => a - b)) {
+    if (width > 0 && column - width >= MOST_EMPTY_BETWEEN) break;
+    width = column + 1;
+  }
+  return width;
+}
+
+/** "XFD" for the zero-based column 16383. */
+function columnLetters(column: number): string {
+  let letters = '';
+  for (let n = column + 1; n > 0; n = Math.floor((n - 1) / 26))
+    letters = String.fromCharCode(65 + ((n - 1) % 26)) + letters;
+  return letters;
 }
 
 /** The raw text of a cell: what a formula came to when it was saved, dates in ISO 8601, numbers as short as they are exact. */
@@ -141,8 +187,7 @@ export interface SheetChoice {
 
 /** The sheet that holds the data: the one with most cells, those that are shown first. */
 export function chooseSheet(sheets: readonly Sheet[]): Sheet {
-  const size = ({ rows, hidden }: Sheet): number =>
-    rows.length * (rows[0]?.length ?? 0) * (hidden ? 0.001 : 1);
+  const size = ({ rows, width, hidden }: Sheet): number => rows.length * width * (hidden ? 0.001 : 1);
   return sheets.reduce((a, b) => (size(b) > size(a) ? b : a));
 }
 
@@ -160,16 +205,16 @@ export function lookAtSheet(
       file,
       says: `there is no sheet “${chosen.sheet}”; the workbook has ${sheets.map(({ name }) => `“${name}”`).join(', ')}`,
     });
-  const filled = sheet.rows.filter((row) => row.some((cell) => cell !== ''));
+  const { width } = sheet;
+  const filled = sheet.rows.filter((row) => row.length > 0);
   if (filled.length === 0)
     throw new InputError({ file, says: `the sheet “${sheet.name}” is empty; choose another` });
   // A title row is one that fills few of the columns.
-  const filledTo = filled.map((row) => row.slice(0, row.findLastIndex((cell) => cell !== '') + 1));
-  const titles = Math.min(
-    chosen.titles ?? guessTitles(filledTo, usualWidth(filledTo).width),
-    filled.length - 1,
-  );
-  const table = filled.slice(titles);
+  const titles = Math.min(chosen.titles ?? guessTitles(filled, usualWidth(filled).width), filled.length - 1);
+  const asWide = (row: string[]): string[] =>
+    row.length < width ? [...row, ...Array<string>(width - row.length).fill('')] : row;
+  const above = filled.slice(titles);
+  const table = [...above.slice(0, HEADER_ROWS).map(asWide), ...above.slice(HEADER_ROWS)];
   const header = guessHeader(table.slice(0, HEADER_ROWS));
   const names = chosen.header ?? header.header;
   const body = names ? table.slice(1) : table;
@@ -192,9 +237,9 @@ export function lookAtSheet(
             : 'the first row is as wide as the rest'
           : 'chosen',
     },
-    names: columnNames(names ? table[0] : [], table[0].length).names,
-    rows: body.slice(0, most),
-    last: body.length > most ? body.slice(-last) : [],
+    names: columnNames(names ? table[0] : [], width).names,
+    rows: body.slice(0, most).map(asWide),
+    last: body.length > most ? body.slice(-last).map(asWide) : [],
     all: body.length,
   };
 }
@@ -209,7 +254,7 @@ export async function readWorkbook(
 ): Promise<FileRead & { sheet: string }> {
   const sheets = await openWorkbook(source);
   const look = lookAtSheet(source.name, sheets, chosen, 0, 0);
-  const { rows } = sheets.find(({ name }) => name === look.sheet) as Sheet;
+  const { rows, width, strays } = sheets.find(({ name }) => name === look.sheet) as Sheet;
   const notices = new Notices();
   const lines: [number, number][] = [];
   const others = sheets.filter(({ name, rows: found }) => name !== look.sheet && found.length > 0);
@@ -219,13 +264,19 @@ export async function readWorkbook(
       `only the sheet “${look.sheet}” is read; not ${others.map(({ name, rows: found }) => `“${name}” (${found.length} rows)`).join(', ')}`,
       'sheets',
     );
+  if (strays.number)
+    notices.add(
+      undefined,
+      `${strays.number === 1 ? 'a cell stands' : `${strays.number} cells stand`} far beyond the table and ${strays.number === 1 ? 'is' : 'are'} not read: ${strays.first.join(', ')}${strays.number > strays.first.length ? ' and more' : ''}`,
+      'strays',
+    );
   let above = look.titles;
   let named = false;
   const body: string[][] = [];
   let last = 0;
   let partial = false;
   rows.forEach((row, i) => {
-    if (row.every((cell) => cell === '')) return;
+    if (row.length === 0) return;
     if (above > 0) {
       above--;
       notices.add(
@@ -240,7 +291,7 @@ export async function readWorkbook(
     }
     if (!named) {
       named = true;
-      const made = columnNames(look.header ? row : [], row.length);
+      const made = columnNames(look.header ? row : [], width);
       for (const says of made.notices) notices.add(i + 1, says, 'names');
       taker.names(made.names);
       last = i + 1;

@@ -1,7 +1,7 @@
-import { Unzip, UnzipInflate } from 'fflate';
+import { Reader, ZipReader, type FileEntry } from '@zip.js/zip.js';
 import { InputError } from '../extract/problem';
 import { bounded } from './bounds';
-import type { ByteSource } from './source';
+import { allBytes, type ByteSource } from './source';
 
 /** More members than this make no extract. */
 const MOST_MEMBERS = 1000;
@@ -16,125 +16,123 @@ export interface Archive {
 export const isZip = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && (bytes[2] === 3 || bytes[2] === 5) && bytes[3] === bytes[2] + 1;
 
-/** One piece of one member as it is unpacked. */
-interface Piece {
-  path: string;
-  bytes: Uint8Array;
-  final: boolean;
+/** The bytes of a source where they are asked for: those of the directory, and of the members that are opened. */
+class SourceReader extends Reader<ByteSource> {
+  private whole: Promise<Uint8Array> | null = null;
+  constructor(private readonly source: ByteSource) {
+    super(source);
+    this.size = source.bytes;
+  }
+  override async readUint8Array(from: number, length: number): Promise<Uint8Array> {
+    const to = Math.min(from + length, this.source.bytes);
+    if (this.source.slice) return this.source.slice(from, to);
+    this.whole ??= allBytes(this.source.open());
+    return (await this.whole).subarray(from, to);
+  }
 }
 
 /**
- * The members of a zip archive. Nothing is ever written under the paths it names, so they can do no harm; odd ones are
- * noticed. Each member is unpacked when it is opened, piece by piece and within bounds.
- * @throws InputError for damage, a password, or an archive that unpacks beyond bounds
+ * The members of a zip archive, by its directory (APPNOTE 4.3.12): nothing is unpacked until a member is opened, and then
+ * that member alone, piece by piece and within bounds. Nothing is ever written under the paths it names, so they can do no
+ * harm; odd ones are noticed.
+ * @throws InputError for damage, a password, or too many members
  */
 export async function openZip(source: ByteSource): Promise<Archive> {
   const file = source.name;
-  const sizes = new Map<string, number>();
-  const notices: string[] = [];
-  for await (const { path, bytes } of pieces(source, () => true)) {
-    sizes.set(path, (sizes.get(path) ?? 0) + bytes.length);
-    if (sizes.size > MOST_MEMBERS)
-      throw new InputError({
-        file,
-        says: `the archive has more than ${MOST_MEMBERS} members; unpack it and choose the files that belong together`,
-      });
-  }
+  const entries = await directoryOf(source);
   const members: ByteSource[] = [];
+  const notices: string[] = [];
   const taken = new Set<string>();
-  for (const [path, bytes] of sizes) {
+  for (const entry of entries) {
+    const path = entry.filename;
     if (isLitter(path)) continue;
     const name = baseName(path);
     if (/(^|[\\/])\.\.([\\/]|$)|^[\\/]|^[A-Za-z]:/.test(path))
       notices.push(`the archive names a path outside itself, ${path}; only the name ${name} is used`);
-    if (bytes === 0) {
+    if (entry.uncompressedSize === 0) {
       notices.push(`${name} in the archive is empty and was passed over`);
       continue;
     }
     const shown = taken.has(name) ? path : name;
     taken.add(shown);
-    members.push({
-      name: shown,
-      bytes,
-      open: async function* () {
-        for await (const piece of pieces(source, (candidate) => candidate === path))
-          if (piece.bytes.length) yield piece.bytes;
-      },
-    });
+    members.push({ name: shown, bytes: entry.uncompressedSize, open: () => pieces(file, entry) });
   }
   if (members.length === 0)
     throw new InputError({ file, says: 'the archive holds no file; fetch it again or choose another' });
   return { members, notices };
 }
 
+async function directoryOf(source: ByteSource): Promise<FileEntry[]> {
+  const file = source.name;
+  const entries: FileEntry[] = [];
+  try {
+    const zip = new ZipReader(new SourceReader(source), {
+      useWebWorkers: false,
+      // Odd names are noticed here, not refused.
+      strictness: 'tolerant',
+      filenameValidation: 'tolerant',
+    });
+    for await (const entry of zip.getEntriesGenerator()) {
+      if (entry.encrypted)
+        throw new InputError({
+          file,
+          says: 'the archive is protected by a password; unpack it yourself and bring the files',
+        });
+      if (!entry.directory) entries.push(entry);
+      if (entries.length > MOST_MEMBERS)
+        throw new InputError({
+          file,
+          says: `the archive has more than ${MOST_MEMBERS} members; unpack it and choose the files that belong together`,
+        });
+    }
+  } catch (cause) {
+    throw damaged(file, cause);
+  }
+  return entries;
+}
+
+async function* pieces(file: string, entry: FileEntry): AsyncGenerator<Uint8Array> {
+  const count = bounded(file, entry.compressedSize);
+  const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
+  const stop = new AbortController();
+  const filling = entry.getData(writable, {
+    useWebWorkers: false,
+    checkSignature: true,
+    signal: stop.signal,
+  });
+  // What goes wrong before the first byte does not reach the reading side by itself.
+  const failed = new Promise<never>((_, reject) => filling.catch(reject));
+  failed.catch(() => undefined);
+  const reader = readable.getReader();
+  const read = (): ReturnType<typeof reader.read> => Promise.race([reader.read(), failed]);
+  let done = false;
+  try {
+    for (let next = await read(); !next.done; next = await read()) {
+      count(next.value.length);
+      if (next.value.length) yield next.value;
+    }
+    await filling;
+    done = true;
+  } catch (cause) {
+    throw damaged(file, cause);
+  } finally {
+    if (!done) {
+      stop.abort();
+      await reader.cancel().catch(() => undefined);
+    }
+  }
+}
+
+function damaged(file: string, cause: unknown): InputError {
+  if (cause instanceof InputError) return cause;
+  const message = cause instanceof Error ? cause.message : String(cause);
+  return new InputError({
+    file,
+    says: `the archive is damaged or ends too early (${message}); fetch it again`,
+  });
+}
+
 const baseName = (path: string): string => path.split(/[\\/]/).filter(Boolean).pop() ?? path;
 /** Folders, and what operating systems leave in archives. */
 const isLitter = (path: string): boolean =>
   /[\\/]$/.test(path) || /(^|\/)(__MACOSX\/|\.DS_Store$|Thumbs\.db$|desktop\.ini$|\._)/i.test(path);
-
-async function* pieces(source: ByteSource, wanted: (path: string) => boolean): AsyncGenerator<Piece> {
-  const file = source.name;
-  const count = bounded(file, source.bytes);
-  let waiting: Piece[] = [];
-  let damage: Error | null = null;
-  let open = 0;
-  let unpackedBytes = 0;
-  let swelling = true;
-  let first = true;
-  const unzip = new Unzip((member) => {
-    if (!wanted(member.name)) return;
-    open++;
-    member.ondata = (error, bytes, final) => {
-      if (error) {
-        damage = error;
-        return;
-      }
-      count(bytes.length);
-      unpackedBytes += bytes.length;
-      // The bytes are a view that the next piece writes over.
-      waiting.push({ path: member.name, bytes: bytes.slice(), final });
-      if (final) open--;
-    };
-    member.start();
-  });
-  unzip.register(UnzipInflate);
-  try {
-    for await (const part of source.open()) {
-      if (first) {
-        first = false;
-        if (part.length > 7 && part[6] & 1)
-          throw new InputError({
-            file,
-            says: 'the archive is protected by a password; unpack it yourself and bring the files',
-          });
-      }
-      // In small steps, so that a member which swells is caught before it fills the memory; smaller ones while it swells.
-      let step = STEP;
-      for (let at = 0; at < part.length; at += step) {
-        const before = unpackedBytes;
-        step = swelling ? SMALL_STEP : STEP;
-        unzip.push(part.subarray(at, at + step), false);
-        swelling = unpackedBytes - before > step * SWELLS;
-        if (damage) throw damage;
-        yield* waiting;
-        waiting = [];
-      }
-    }
-    unzip.push(new Uint8Array(0), true);
-    if (damage) throw damage;
-    yield* waiting;
-  } catch (cause) {
-    if (cause instanceof InputError) throw cause;
-    throw new InputError({
-      file,
-      says: `the archive is damaged or ends too early (${(cause as Error).message}); fetch it again`,
-    });
-  }
-  if (open > 0)
-    throw new InputError({ file, says: 'the archive ends in the middle of a file; fetch it again' });
-}
-
-const STEP = 1 << 16;
-const SMALL_STEP = 1 << 11;
-/** Output beyond so many times the input is unusual for text. */
-const SWELLS = 30;

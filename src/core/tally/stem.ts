@@ -1,3 +1,4 @@
+import { largest } from './extent';
 import type { Weighed } from './statistics';
 
 /** A stem display: each line a stem with its leaves; extremes apart. Tukey, Exploratory Data Analysis (1977), ch. 1. */
@@ -52,7 +53,7 @@ export function stemDisplay(sorted: Weighed, [q1, q3]: readonly [number, number]
   }
   const rows = stems.map((leaves) => leaves.reduce((sum, count) => sum + count, 0));
   const all = rows.reduce((sum, count) => sum + count, 0);
-  const perLeaf = Math.max(1, Math.ceil(Math.max(...rows) / MOST_LEAVES));
+  const perLeaf = Math.max(1, Math.ceil(largest(rows) / MOST_LEAVES));
   let below = 0;
   const lines = stems.map((leaves, i) => {
     const stem = lowest10 + i;
