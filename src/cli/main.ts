@@ -1,4 +1,4 @@
-import { readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import type { ZodType } from 'zod';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { linkCodebooks } from '../core/codebook/link';
@@ -227,20 +227,20 @@ function readingOf({
   };
 }
 
-const SIGNS: Record<string, string> = {
-  tab: '\t',
-  '\\t': '\t',
-  comma: ',',
-  semicolon: ';',
-  bar: '|',
-  pipe: '|',
-  blank: ' ',
-  space: ' ',
-  colon: ':',
-};
+const SIGNS: ReadonlyMap<string, string> = new Map([
+  ['tab', '\t'],
+  ['\\t', '\t'],
+  ['comma', ','],
+  ['semicolon', ';'],
+  ['bar', '|'],
+  ['pipe', '|'],
+  ['blank', ' '],
+  ['space', ' '],
+  ['colon', ':'],
+]);
 
 function signOf(text: string): string {
-  const sign = SIGNS[text] ?? text;
+  const sign = SIGNS.get(text) ?? text;
   if (sign.length !== 1)
     throw new InputError({
       file: '--delimiter',
@@ -254,13 +254,30 @@ function wholeNumber(text: string): number {
   return Number(text);
 }
 
+/** Writes a file whole or not at all: beside its place first, then into it. @throws InputError where that cannot be */
 function write(path: string, text: string | Uint8Array): void {
+  const beside = `${path}.${process.pid}.part`;
   try {
-    writeFileSync(path, text);
+    // What is no file, such as a pipe, is written as it is.
+    if (existsSync(path) && !statSync(path).isFile()) return writeFileSync(path, text);
+    writeFileSync(beside, text);
+    renameSync(beside, path);
+  } catch (cause) {
+    rmSync(beside, { force: true });
+    throw new InputError({
+      file: path,
+      says: `cannot be written (${(cause as NodeJS.ErrnoException).code}); nothing was changed there`,
+    });
+  }
+}
+
+function makeFolder(path: string): void {
+  try {
+    mkdirSync(path, { recursive: true });
   } catch (cause) {
     throw new InputError({
       file: path,
-      says: `cannot be written (${(cause as NodeJS.ErrnoException).code})`,
+      says: `cannot be made a folder (${(cause as NodeJS.ErrnoException).code}); name another`,
     });
   }
 }
@@ -339,6 +356,7 @@ program
   .description('write the files of the made-up Ostrey Upkeep Panel')
   .argument('[folder]', 'where to', '.')
   .action((folder: string) => {
+    makeFolder(folder);
     for (const { name, text } of demoFiles()) {
       write(`${folder}/${name}`, text);
       say(`${folder}/${name}`);

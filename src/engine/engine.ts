@@ -272,7 +272,7 @@ export class Engine {
   documented(names: string[]): InspectedVariable[] {
     return names.flatMap((name) => {
       const found = this.opened.named(name);
-      return found ? [documented(found)] : [];
+      return found ? [documented(found, this.opened.said(name))] : [];
     });
   }
 
@@ -290,8 +290,9 @@ export class Engine {
     );
   }
 
-  inventory(names: string[]): string {
-    return inventoryCsv(this.opened, names);
+  /** @param harmless whether cells that a spreadsheet would run are kept from it */
+  inventory(names: string[], harmless = false): string {
+    return inventoryCsv(this.opened, names, { harmless });
   }
 
   inspection(): string {

@@ -87,14 +87,14 @@ export function readTableSchema(file: string, document: unknown): Codebook {
   };
 }
 
-const STORAGES: Record<string, Storage> = {
-  string: 'text',
-  number: 'decimal',
-  integer: 'integer',
-  date: 'date',
-  time: 'time',
-  datetime: 'datetime',
-};
+const STORAGES: ReadonlyMap<string, Storage> = new Map([
+  ['string', 'text'],
+  ['number', 'decimal'],
+  ['integer', 'integer'],
+  ['date', 'date'],
+  ['time', 'time'],
+  ['datetime', 'datetime'],
+]);
 
 function entryOf(
   one: z.infer<typeof field>,
@@ -105,7 +105,7 @@ function entryOf(
   entry.label = one.title ?? (one.description && one.description.length <= 120 ? one.description : null);
   if (one.description && one.description !== entry.label) entry.notes.push(one.description);
   entry.units = one.unit ?? null;
-  entry.storage = STORAGES[one.type ?? ''] ?? null;
+  entry.storage = STORAGES.get(one.type ?? '') ?? null;
   entry.nature = one.categoriesOrdered ? 'ordinal' : null;
   const stated = (one.categories ?? one.constraints?.enum?.map(String) ?? []).map(valueOf);
   entry.categories = [

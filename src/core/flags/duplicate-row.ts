@@ -60,7 +60,7 @@ function look({ extract, subjects }: Whole): Flag[] {
         )
         .join(
           '; ',
-        )}${filled.length > 2 ? ` and ${filled.length - 2} more` : ''} hold the same in ${running.size ? 'every column but a running number' : 'every column'}`,
+        )}${groups.length > Math.min(2, filled.length) ? ` and ${groups.length - Math.min(2, filled.length)} more` : ''} hold the same in ${running.size ? 'every column but a running number' : 'every column'}`,
     },
   ];
 }

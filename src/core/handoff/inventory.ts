@@ -1,20 +1,31 @@
 import Papa from 'papaparse';
 import { documented } from '../inspect/inspected';
 import type { Inspector } from '../inspect/inspect';
+import { harmless } from './harmless';
 
-/** The inventory as delimited text (RFC 4180, UTF-8): a row for each variable named, in file order. */
-export function inventoryCsv(inspector: Inspector, names: readonly string[]): string {
+/**
+ * The inventory as delimited text (RFC 4180, UTF-8): a row for each variable named, in file order.
+ * @param options.harmless whether cells that a spreadsheet would run are kept from it
+ */
+export function inventoryCsv(
+  inspector: Inspector,
+  names: readonly string[],
+  options: { harmless?: boolean } = {},
+): string {
   const wanted = new Set(names);
   const { flags } = inspector;
   const rows = inspector.variables
     .filter(({ name }) => wanted.has(name))
     .map((inspected) => {
-      const v = documented(inspected);
+      const v = documented(inspected, inspector.said(inspected.name));
+      const archive = inspected.entry?.label ?? null;
       const { counts, statistics } = v;
       return {
         position: v.position,
         name: v.name,
         label: v.label ?? '',
+        called: v.called ?? '',
+        archive_label: archive === v.label ? '' : (archive ?? ''),
         storage: v.storage,
         kind: v.kind,
         kind_is: v.confirmed ? 'confirmed' : 'presumed',
@@ -37,6 +48,8 @@ export function inventoryCsv(inspector: Inspector, names: readonly string[]): st
         max: statistics.max ?? '',
         mean: statistics.mean ?? '',
         sd: statistics.sd ?? '',
+        variance: statistics.variance ?? '',
+        range: statistics.range ?? '',
         skewness: statistics.skewness ?? '',
         kurtosis: statistics.kurtosis ?? '',
         mode: statistics.mode.length > 5 ? `${statistics.mode.length} tied` : statistics.mode.join('; '),
@@ -44,7 +57,12 @@ export function inventoryCsv(inspector: Inspector, names: readonly string[]): st
           .filter((flag) => flag.variables.includes(v.name))
           .map(({ rule, says }) => `${rule}: ${says}`)
           .join('; '),
+        note: v.note ?? '',
+        signed_off: v.signedOff ? 'yes' : 'no',
       };
     });
-  return `${Papa.unparse(rows, { newline: '\r\n' })}\r\n`;
+  const safe = options.harmless
+    ? rows.map((row) => Object.fromEntries(Object.entries(row).map(([key, cell]) => [key, harmless(cell)])))
+    : rows;
+  return `${Papa.unparse(safe, { newline: '\r\n' })}\r\n`;
 }

@@ -46,13 +46,13 @@ export function reportHtml(
   const { weighting } = inspector;
   const base = `All figures are ${weighting ? `plain counts of rows; weighted ones stand beside them, weighted by ${escapeHtml(weighting.inspected.name)}. They are` : 'unweighted and'} based on all ${counted(extract.rows - inspector.setAside.size, 'row')} of the extract${inspector.setAside.size ? ` that were not set aside (${whole(inspector.setAside.size)} were)` : ''}.`;
   return `<!doctype html>
-<html lang="en"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${escapeHtml(extract.name)}: inspection</title><style>${STYLE}</style></head><body>
+<html lang="en"><head><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src data:"><meta name="viewport" content="width=device-width"><title>${escapeHtml(extract.name)}: inspection</title><style>${STYLE}</style></head><body>
 <h1>${escapeHtml(extract.name)}</h1>
 <p class="base">Inspected with Dig First, ${madeAt.toISOString().slice(0, 16).replace('T', ' ')} UTC. ${base}
 ${counted(variables.length, 'variable')}${left ? ` in view, ${left} of the extract not reported` : ''}; ${counted(confirmed, 'kind')} confirmed by a person, ${variables.length - confirmed} presumed.</p>
 ${sources(inspector)}
 <h2>Inventory</h2>
-${inventory(variables, flags)}
+${inventory(inspector, variables, flags)}
 <h2>Rulings</h2>
 ${rulings(log)}
 <h2>Profiles</h2>
@@ -82,15 +82,31 @@ function sources({ extract }: Inspector): string {
 const kindMark = (variable: { kind: string; confirmed: boolean }): string =>
   `<span class="kind${variable.confirmed ? ' confirmed' : ''}">${variable.kind}${variable.confirmed ? '' : '?'}</span>`;
 
-function inventory(variables: readonly Inspected[], flags: readonly Flag[]): string {
+/** A name as the person calls it, the archive's own beside it. */
+const nameHtml = (name: string, called: string | null): string =>
+  called === null
+    ? `<span class="code">${escapeHtml(name)}</span>`
+    : `<span class="code">${escapeHtml(called)}</span> <span class="soft">(<span class="code">${escapeHtml(name)}</span> in the archive)</span>`;
+
+/** A label as the person gave it, the archive's own beside it. */
+function labelHtml({ label, entry }: Inspected): string {
+  const archive = entry?.label ?? null;
+  const own = escapeHtml(label ?? '');
+  return archive === label || archive === null
+    ? own
+    : `${own} <span class="soft">(${escapeHtml(archive)} in the archive)</span>`;
+}
+
+function inventory(inspector: Inspector, variables: readonly Inspected[], flags: readonly Flag[]): string {
   const rows = variables.map((v) => {
+    const { called, signedOff, note } = inspector.said(v.name);
     const own = flags.filter((flag) => flag.variables.includes(v.name));
     return (
-      `<tr><td class="n">${v.position}</td><td class="code"><a href="#v${v.position}">${escapeHtml(v.name)}</a></td><td>${escapeHtml(v.label ?? '')}</td><td>${kindMark(v)}</td>` +
-      `<td class="n">${whole(v.counts.distinct)}</td><td class="n">${whole(v.counts.valid)}</td><td class="n">${percent(v.counts.valid / v.counts.all)}</td><td class="n">${own.length || ''}</td></tr>`
+      `<tr><td class="n">${v.position}</td><td><a href="#v${v.position}">${nameHtml(v.name, called)}</a></td><td>${labelHtml(v)}${note === null ? '' : `<br><span class="soft">Note: ${escapeHtml(note)}</span>`}</td><td>${kindMark(v)}</td>` +
+      `<td class="n">${whole(v.counts.distinct)}</td><td class="n">${whole(v.counts.valid)}</td><td class="n">${percent(v.counts.valid / v.counts.all)}</td><td class="n">${own.length || ''}</td><td>${signedOff ? 'yes' : ''}</td></tr>`
     );
   });
-  return `<table><thead><tr><th class="n">No.</th><th>Name</th><th>Label</th><th>Kind (dashed, with ?: presumed)</th><th class="n">Distinct</th><th class="n">Valid</th><th class="n">Share of all rows</th><th class="n">Flags</th></tr></thead><tbody>${rows.join('\n')}</tbody></table>`;
+  return `<table><thead><tr><th class="n">No.</th><th>Name</th><th>Label</th><th>Kind (dashed, with ?: presumed)</th><th class="n">Distinct</th><th class="n">Valid</th><th class="n">Share of all rows</th><th class="n">Flags</th><th>Signed off</th></tr></thead><tbody>${rows.join('\n')}</tbody></table>`;
 }
 
 function rulings(log: readonly Entry[]): string {
@@ -106,9 +122,11 @@ function profile(inspector: Inspector, inspected: Inspected, flags: readonly Fla
     weighted: inspector.weighted(inspected.name),
     asked: inspector.asked(inspected.name),
   });
-  const v = documented(inspected);
+  const said = inspector.said(inspected.name);
+  const v = documented(inspected, said);
   const entry = told.entry;
-  return `<section class="variable" id="v${v.position}"><h3><span class="code">${escapeHtml(v.name)}</span> ${escapeHtml(v.label ?? '')}</h3>
+  return `<section class="variable" id="v${v.position}"><h3>${nameHtml(v.name, said.called)} ${labelHtml(inspected)}</h3>
+${said.note === null ? '' : `<p>Note: ${escapeHtml(said.note)}</p>`}${said.signedOff ? '<p class="soft">Signed off.</p>' : ''}
 <p>${kindMark(v)} <span class="soft">${v.storage}, ${v.role}. ${escapeHtml(v.because.join('; '))}</span></p>
 ${entry?.question ? `<p>“${escapeHtml(entry.question)}”</p>` : ''}${entry?.universe ? `<p class="soft">Asked: ${escapeHtml(entry.universe)}</p>` : ''}${told.asked ? `<p class="soft">${escapeHtml(askedText(told.asked))}</p>` : ''}
 ${told.flags.map((flag) => `<p class="flag">${escapeHtml(flag.says)} <span class="soft">(${flag.rule}, ${flag.severity}, certainty ${flag.certainty})</span></p>${evidenceHtml(flag, inspector)}`).join('')}
@@ -179,6 +197,8 @@ function statistics({ statistics: s }: InspectedVariable, weighted: Weighted | n
     ['Highest', s.max],
     ['Mean', s.mean, by?.mean],
     ['Standard deviation', s.sd, by?.sd],
+    ['Variance', s.variance],
+    ['Range', s.range],
     ['Skewness', s.skewness],
     ['Kurtosis (excess)', s.kurtosis],
   ] as const;

@@ -9,10 +9,12 @@ export interface ReadDate {
   value: number;
 }
 
-const TIME =
-  '(\\d{1,2}):(\\d{2})(?::(\\d{2})(?:[.,]\\d+)?)?\\s*([AaPp]\\.?[Mm]\\.?)?\\s*(Z|UTC|[+-]\\d{2}:?\\d{2})?';
-const ONLY_TIME = new RegExp(`^${TIME}$`);
-const WITH_TIME = new RegExp(`^(.+?)(?:T|,?\\s+)\\s*${TIME}$`);
+/** A time of day with its zone. @param minutes how the minutes of a zone are written */
+const timeIn = (minutes: string): string =>
+  `(\\d{1,2}):(\\d{2})(?::(\\d{2})(?:[.,]\\d+)?)?\\s*([AaPp]\\.?[Mm]\\.?)?\\s*(Z|UTC|[+-]\\d{2}${minutes})?`;
+const ONLY_TIME = new RegExp(`^${timeIn(':?\\d{2}')}$`);
+/** Databases leave the minutes of a zone out where there are none (+00). */
+const WITH_TIME = new RegExp(`^(.+?)(?:T|,?\\s+)\\s*${timeIn('(?::?\\d{2})?')}$`);
 const YEAR_FIRST = /^(\d{4})([-/.])(\d{1,2})\2(\d{1,2})$/;
 const YEAR_LAST = /^(\d{1,2})([-/.])(\d{1,2})\2(\d{4}|\d{2})$/;
 const COMPACT = /^((?:19|20)\d{2})(\d{2})(\d{2})$/;
@@ -143,8 +145,8 @@ export function readDate(text: string, form: DateForm, utc = false): ReadDate | 
 
 /** Seconds by which a zone is ahead of UTC. */
 function offset(zone: string | undefined): number {
-  const found = /^([+-])(\d{2}):?(\d{2})$/.exec(zone ?? '');
-  return found ? (found[1] === '-' ? -1 : 1) * (+found[2] * 3600 + +found[3] * 60) : 0;
+  const found = /^([+-])(\d{2}):?(\d{2})?$/.exec(zone ?? '');
+  return found ? (found[1] === '-' ? -1 : 1) * (+found[2] * 3600 + +(found[3] ?? 0) * 60) : 0;
 }
 
 function seconds(hours: string, minutes: string, rest = '0', half?: string): number | null {

@@ -340,8 +340,16 @@ function numberCues(known: Known, valid: readonly Level[]): Cue[] {
         `each of ${distinct} values stands in as many rows as the others, as lots or groups do`,
       ),
     );
-  if (distinct === 2) cues.push(name('nominal', 3, `two values, ${valid[0].code} and ${valid[1].code}`));
-  else if (distinct >= LEAST_ROUNDED && roundedTo(valid))
+  if (distinct === 2) {
+    const beside = validOf(known.levels).levels.filter((level) => !valid.includes(level));
+    const apart = beside.length
+      ? `, beside ${beside
+          .slice(0, 3)
+          .map(({ code }) => code)
+          .join(', ')}`
+      : '';
+    cues.push(name('nominal', 3, `two values, ${valid[0].code} and ${valid[1].code}${apart}`));
+  } else if (distinct >= LEAST_ROUNDED && roundedTo(valid))
     cues.push(
       ...measures(
         2.4,

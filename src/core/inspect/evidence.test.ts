@@ -74,7 +74,7 @@ describe('the evidence of a flag', () => {
     const coded = evidence({ q: make(300, (c) => c.whole(1, 4)) }, 'nonresponse-label', {
       q: { categories: labels({ 1: 'Yes', 2: 'No', 3: 'In part', 4: 'Refused' }) },
     });
-    expect(coded.found.reasons).toEqual({ 4: 'refused' });
+    expect([...coded.found.reasons]).toEqual([['4', 'refused']]);
   });
 
   it('tells a code that stands just where the question was not asked from one that does not', () => {
@@ -85,10 +85,10 @@ describe('the evidence of a flag', () => {
     expect(told.found.gates).toEqual([
       '999 stands just where the question was not asked; it was asked where work is 1.',
     ]);
-    expect(told.found.reasons).toEqual({ 999: 'not-asked' });
+    expect([...told.found.reasons]).toEqual([['999', 'not-asked']]);
     // Blank where it was not asked, and 99 anywhere else: the blanks have a gate, the code has none.
     const blank = work.map((one, i) => (one !== 1 ? '' : i % 9 === 0 ? 99 : 1 + (i % 7)));
-    expect(evidence({ work, blank }, 'sentinel-code').found).toMatchObject({ gates: [], reasons: {} });
+    expect(evidence({ work, blank }, 'sentinel-code').found).toMatchObject({ gates: [], reasons: new Map() });
     const anywhere = work.map((_, i) => (i % 3 === 0 ? 999 : 10 + (i % 50)));
     expect(evidence({ work, anywhere }, 'sentinel-code').found.gates).toEqual([]);
   });
@@ -109,7 +109,7 @@ describe('the evidence of a flag', () => {
       certainty: 0.9,
       says: '9 rows hold 7',
     };
-    expect(evidenceOf(flag, dig)?.reasons).toEqual({});
+    expect(evidenceOf(flag, dig)?.reasons.size).toBe(0);
   });
 
   it('takes over the reason that a sibling declares', () => {
@@ -123,7 +123,7 @@ describe('the evidence of a flag', () => {
     };
     const { flag, found } = evidence({ oft_a: oft(), oft_b: oft(), oft_c: oft() }, 'sentinel-code', entries);
     expect(flag.variables).toEqual(['oft_a']);
-    expect(found.reasons).toEqual({ 9: 'refused' });
+    expect([...found.reasons]).toEqual([['9', 'refused']]);
   });
 
   it('shows rows with what identifies them, where a flag is about rows', () => {

@@ -40,7 +40,7 @@ export interface Evidence {
   /** Rows that the flag is about, or some that hold the suspects; with the cells that matter. */
   rows: { row: number; cells: Cell[] }[];
   /** Why suspects would be missing, by their labels, or because they stand just where another variable shuts the question, or because siblings declare them so. */
-  reasons: Record<string, Reason>;
+  reasons: ReadonlyMap<string, Reason>;
   /** Where such a code stands, a sentence each. */
   gates: string[];
 }
@@ -108,7 +108,7 @@ export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
       row,
       cells: shown.map((one) => cellOf(one, extract.variables[one.position - 1].column.text(row))),
     })),
-    reasons: Object.fromEntries([
+    reasons: new Map([
       ...suspects.flatMap(({ code }) => declaredIn(family, code).map((reason) => [code, reason] as const)),
       ...gates.map(({ code }) => [code, 'not-asked'] as const),
       ...suspects.flatMap(({ code, label }) => {

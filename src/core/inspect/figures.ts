@@ -21,6 +21,8 @@ export function statisticsOf(
     max: null,
     mean: null,
     sd: null,
+    variance: null,
+    range: null,
     median: null,
     q1: null,
     q3: null,
@@ -47,8 +49,8 @@ export function statisticsOf(
     q3: quantile(values, 0.75),
   };
   if (!isMeasure(kind)) return { ...none, ...ranks, mode };
-  const { mean, sd, skewness, kurtosis } = moments(values);
-  return { ...ranks, mean, sd, skewness, kurtosis, mode };
+  const { mean, sd, variance, skewness, kurtosis } = moments(values);
+  return { ...ranks, mean, sd, variance, range: high - low, skewness, kurtosis, mode };
 }
 
 /** Frequencies in value order, complete up to 500 levels; above that the 50 most frequent. */

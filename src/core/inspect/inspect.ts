@@ -20,7 +20,7 @@ import { isBlank } from '../read/looks';
 import { proposeSets } from '../sets/propose';
 import { tallyColumn, type Tally } from '../tally/tally';
 import { askedOf, type Asked } from './asked';
-import { cellsOf, documented, inspectVariable, type Inspected } from './inspected';
+import { cellsOf, documented, inspectVariable, type Inspected, type Said } from './inspected';
 import { retyped } from './retyped';
 import { summaryOf, type Summary } from './summary';
 import type { Inspection } from './schema';
@@ -213,6 +213,16 @@ export class Inspector {
     let found = this.inFiles.get(name);
     if (!found) this.inFiles.set(name, (found = filesHolding(variable.column, files)));
     return found;
+  }
+
+  /** What a person gave a variable besides its kind. */
+  said(name: string): Said {
+    const { called, notes, signedOff } = this.state;
+    return {
+      called: called.get(name)?.name ?? null,
+      note: notes.get(name) ?? null,
+      signedOff: signedOff.has(name),
+    };
   }
 
   /** The weight in force, where one is and the extract has it. */
@@ -464,7 +474,7 @@ export class Inspector {
         ...(extract.part ? { part: extract.part } : {}),
       },
       rows: extract.rows,
-      variables: this.variables.map(documented),
+      variables: this.variables.map((inspected) => documented(inspected, this.said(inspected.name))),
       flags: this.flags,
       sets: proposeSets(this.variables, extract.codebooks),
     };

@@ -151,8 +151,16 @@ function labelledEntry(
   };
 }
 
+/** What a person gave a variable besides its kind: another name, a note, a sign-off. */
+export interface Said {
+  called: string | null;
+  note: string | null;
+  signedOff: boolean;
+}
+const NOTHING_SAID: Said = { called: null, note: null, signedOff: false };
+
 /** A variable as the inspection document tells it. */
-export function documented(variable: Inspected): InspectedVariable {
+export function documented(variable: Inspected, said: Said = NOTHING_SAID): InspectedVariable {
   const { name, position, label, written, kind, role, confirmed, confidence, because, counts, levels } =
     variable;
   const { frequencies, complete } = frequenciesOf(levels.levels, counts);
@@ -160,6 +168,7 @@ export function documented(variable: Inspected): InspectedVariable {
     name,
     position,
     label,
+    ...said,
     storage: written.storage,
     kind,
     role,

@@ -96,6 +96,11 @@ describe('what is asked of an inspection', () => {
       { code: 'Hawmoor', share: 0.39 },
       { code: 'n/a', share: 0.01 },
     ]);
-    expect(holdingOf(dig(), ['n/a', '9'])).toEqual({ 'n/a': ['town'], 9: ['oft_a'] });
+    expect(holdingOf(dig(), ['n/a', '9'])).toEqual(
+      new Map([
+        ['n/a', ['town']],
+        ['9', ['oft_a']],
+      ]),
+    );
   });
 });

@@ -25,6 +25,11 @@ export const variableSchema = z.object({
   storage: z.enum(STORAGES),
   kind: z.enum(KINDS),
   role: z.enum(ROLES),
+  /** The name that a person gave it; `null` for the archive's own. */
+  called: z.string().nullable(),
+  /** What a person wrote down about it. */
+  note: z.string().nullable(),
+  signedOff: z.boolean(),
   /** Whether a person confirmed the kind; the command line's is always presumed. */
   confirmed: z.boolean(),
   confidence: z.number(),
@@ -53,6 +58,9 @@ export const variableSchema = z.object({
     max: figure,
     mean: z.number().nullable(),
     sd: z.number().nullable(),
+    variance: z.number().nullable(),
+    /** The highest less the lowest value. */
+    range: z.number().nullable(),
     median: z.number().nullable(),
     q1: z.number().nullable(),
     q3: z.number().nullable(),

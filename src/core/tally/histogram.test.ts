@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { drawable } from './histogram';
+import { histogram, drawable } from './histogram';
 
 describe('what is drawn', () => {
   const of = (values: number[]): { values: number[]; counts: number[] } => {
@@ -44,5 +44,15 @@ describe('what is drawn', () => {
         },
       ),
     );
+  });
+
+  it('is none of values at the ends of what a double holds', () => {
+    for (const values of [
+      [1e-320, 1e308],
+      [-1e308, 1e308],
+      [1e-320, 2e-320],
+      [1e305, 1.1e305],
+    ])
+      expect(histogram({ values, counts: values.map(() => 1) }, false)).toBeNull();
   });
 });

@@ -8,6 +8,8 @@ export interface Histogram {
 }
 
 const MOST_BINS = 60;
+/** Beyond this, sums and products of edges are no numbers any more. */
+const EXTREME = 1e300;
 const ROUND = [1, 2, 2.5, 5, 10];
 
 /** The smallest round number (1, 2, 2.5, 5 × 10ᵏ) not below `width`; with `whole`, a whole one. */
@@ -21,7 +23,7 @@ export function roundWidth(width: number, whole: boolean): number {
  * Histogram of sorted values: the width of Freedman & Diaconis (1981), 2·IQR·n^(−1/3), moved to a round number, at most
  * 60 bins; whole-number values get edges at whole numbers.
  * @param wished a width that a person chose; taken as it is unless it makes more than ten times as many bins
- * @returns `null` without values
+ * @returns `null` without values, and for values that lie at the ends of what a double holds
  */
 export function histogram(sorted: Weighed, whole: boolean, wished: number | null = null): Histogram | null {
   const n = size(sorted);
@@ -29,6 +31,8 @@ export function histogram(sorted: Weighed, whole: boolean, wished: number | null
   const low = sorted.values[0];
   const high = sorted.values[sorted.values.length - 1];
   const spread = high - low;
+  // At the ends of what a double holds neither bins nor a chart's own axis can be worked out.
+  if (Math.max(-low, high, spread) > EXTREME || (spread > 0 && spread < 1 / EXTREME)) return null;
   if (spread === 0) return { start: low, width: whole ? 1 : Math.max(Math.abs(low), 1) / 10, counts: [n] };
   const iqr = (quantile(sorted, 0.75) as number) - (quantile(sorted, 0.25) as number);
   // Without a spread in the middle half, Sturges' number of bins stands in.

@@ -27,6 +27,8 @@ export interface Moments {
   mean: number | null;
   /** Sample standard deviation, divisor n − 1; `null` under two values. */
   sd: number | null;
+  /** Its square, the sample variance. */
+  variance: number | null;
   /** Adjusted Fisher–Pearson G1; `null` under three values or without spread (Joanes & Gill 1998). */
   skewness: number | null;
   /** Excess G2; `null` under four values or without spread (Joanes & Gill 1998). */
@@ -37,7 +39,7 @@ export interface Moments {
 export function moments({ values, counts }: Weighed): Moments {
   const length = values.length;
   const n = size({ values, counts });
-  if (n === 0) return { n, mean: null, sd: null, skewness: null, kurtosis: null };
+  if (n === 0) return { n, mean: null, sd: null, variance: null, skewness: null, kurtosis: null };
   const rough = total(length, (i) => values[i] * counts[i]) / n;
   const mean = rough + total(length, (i) => (values[i] - rough) * counts[i]) / n;
   let m2 = 0;
@@ -70,6 +72,7 @@ export function moments({ values, counts }: Weighed): Moments {
     n,
     mean,
     sd,
+    variance: n > 1 ? m2 / (n - 1) : null,
     skewness: n >= 3 && spread ? (Math.sqrt(n * (n - 1)) / (n - 2)) * g1 : null,
     kurtosis: n >= 4 && spread ? ((n - 1) / ((n - 2) * (n - 3))) * ((n + 1) * g2 + 6) : null,
   };

@@ -100,7 +100,7 @@ export function EvidenceView({ evidence }: { evidence: Evidence }) {
                     onClick={() =>
                       useSession.setState({ record: row, ...(variable ? { current: variable } : {}) })
                     }
-                    aria-label={`Record card of row ${row + 1}`}
+                    aria-label={`Record card of row ${whole(row + 1)}`}
                   >
                     {whole(row + 1)}
                   </button>

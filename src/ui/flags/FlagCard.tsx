@@ -17,6 +17,8 @@ import {
   setAside,
 } from '../rulings/answers';
 
+const NO_REASONS: ReadonlyMap<string, Reason> = new Map();
+
 /** A flag, or several with one cause, with the evidence and the rulings that answer it. The buttons' `data-key` is the key that presses them where the card is current. @param near the evidence is asked for before it is shown, for what it says of reasons */
 export function FlagCard({
   flags,
@@ -54,12 +56,13 @@ export function FlagCard({
   const leave = (): void => card.current?.closest<HTMLElement>('.flaglist, .profile')?.focus();
   const codes = isAboutCodes(flag);
   // A reason that a person chooses holds for all codes; else each has the one that speaks from the evidence.
-  const known = said === null ? (evidence?.reasons ?? {}) : {};
-  const reasons = new Set(flag.codes.map((code) => known[code] ?? null));
+  const known = (said === null && evidence?.reasons) || NO_REASONS;
+  const reasons = new Set(flag.codes.map((code) => known.get(code) ?? null));
   const [one] = reasons;
   const reason = flag.reason ?? said ?? (reasons.size === 1 ? one : null) ?? 'no-answer';
-  const others = reasons.size > 1 ? flag.codes.filter((code) => known[code] && known[code] !== reason) : [];
-  const reasonOf = (code: string): Reason => flag.reason ?? said ?? known[code] ?? reason;
+  const others =
+    reasons.size > 1 ? flag.codes.filter((code) => known.has(code) && known.get(code) !== reason) : [];
+  const reasonOf = (code: string): Reason => flag.reason ?? said ?? known.get(code) ?? reason;
   const rows = flags.flatMap(({ at = [] }) => at);
   const button = (
     key: string,
@@ -102,7 +105,7 @@ export function FlagCard({
                 key={row}
                 className="btn-bare"
                 onClick={() => useSession.setState({ record: row })}
-                aria-label={`Record card of row ${row + 1}`}
+                aria-label={`Record card of row ${whole(row + 1)}`}
               >
                 {whole(row + 1)}
               </button>
@@ -133,7 +136,7 @@ export function FlagCard({
             )}
             {others.map((code) => (
               <span key={code}>
-                <span className="code">{code}</span> as {REASON_NAMES[known[code]]},
+                <span className="code">{code}</span> as {REASON_NAMES[reasonOf(code)]},
               </span>
             ))}
             {flag.reason ? (

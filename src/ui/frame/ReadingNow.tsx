@@ -2,7 +2,6 @@
 
 import { useEffect } from 'react';
 import Button from 'react-bootstrap/Button';
-import ProgressBar from 'react-bootstrap/ProgressBar';
 import { whole } from '../../core/handoff/words';
 import type { Progress } from '../../engine/protocol';
 import { stopReading } from '../../store/reading';
@@ -23,7 +22,7 @@ export function ReadingNow({ now }: { now: Progress }) {
       <p className="soft" role="status">
         {percent} of 100 parts done{now.rows > 0 ? `, ${whole(now.rows)} rows so far` : ''}
       </p>
-      <ProgressBar now={percent} aria-label={now.says} style={{ maxWidth: 520 }} />
+      <progress role="progressbar" className="howfar" max={100} value={percent} aria-label={now.says} />
       <Button variant="quiet" className="mt-3" onClick={stopReading}>
         Stop <kbd>Esc</kbd>
       </Button>

@@ -53,7 +53,7 @@ function Weight() {
       <Dropdown.Toggle as="button" type="button" className={`part${known ? ' narrowed' : ''}`} id="weight">
         {known ? `weighted by ${state.weight}` : 'unweighted'}
       </Dropdown.Toggle>
-      <Dropdown.Menu>
+      <Dropdown.Menu role="menu">
         <Dropdown.Item
           as="button"
           role="menuitemradio"
@@ -103,7 +103,7 @@ function SetsInView({ all, seen }: { all: number; seen: number }) {
       >
         {say}
       </Dropdown.Toggle>
-      <Dropdown.Menu>
+      <Dropdown.Menu role="menu">
         <Dropdown.Item as="button" disabled={shown.length === 0} onClick={() => change([])}>
           Every variable in view
         </Dropdown.Item>

@@ -16,6 +16,7 @@ import { download } from './download';
 export function Handoff() {
   const { opened, summaries, flags, log, state } = useSession();
   const [making, setMaking] = useState<string | null>(null);
+  const [harmless, setHarmless] = useState(false);
   if (!opened) return null;
   const names = inView(
     summaries.map(({ name }) => name),
@@ -77,7 +78,7 @@ export function Handoff() {
       about: `A row for each of ${scope}: kind, counts, missing codes, figures, flags.`,
       name: `${file}-inventory.csv`,
       type: 'text/csv',
-      make: () => askOrSay('inventory', names),
+      make: () => askOrSay('inventory', names, harmless),
     },
     {
       what: 'Inspection',
@@ -123,6 +124,19 @@ export function Handoff() {
               {what} <span className="soft">{form}</span>
             </h3>
             <p>{about}</p>
+            {what === 'Inventory' && (
+              <p className="mb-1">
+                <label>
+                  <input
+                    type="checkbox"
+                    checked={harmless}
+                    onChange={(event) => setHarmless(event.target.checked)}
+                  />{' '}
+                  an apostrophe before cells that a spreadsheet would run (
+                  <span className="code">= + - @</span>)
+                </label>
+              </p>
+            )}
             <Button
               variant="quiet"
               disabled={making !== null}

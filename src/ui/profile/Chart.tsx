@@ -4,7 +4,7 @@ import type { ApexOptions } from 'apexcharts';
 import { useEffect, useState } from 'react';
 import ApexChart from 'react-apexcharts';
 import { barsOf } from '../../core/handoff/chart';
-import { figure, percent, whole } from '../../core/handoff/words';
+import { escapeHtml, figure, percent, whole } from '../../core/handoff/words';
 import type { Picture } from '../../core/inspect/profile';
 
 const BAR_ROOM = 24;
@@ -46,10 +46,19 @@ export default function Chart({
   const rows = bars.reduce((sum, { count }) => sum + count, 0);
   const lying = picture.form === 'bars';
   if (pie && lying)
-    return <Pie bars={bars} rows={rows} name={name} colours={[moss, ink, soft, rule]} ink={ink} />;
+    return (
+      <Pie
+        bars={bars}
+        rows={rows}
+        name={name}
+        colours={[moss, ink, soft, rule]}
+        ink={ink}
+        weighted={weighted}
+      />
+    );
   const height = lying ? bars.length * BAR_ROOM + 44 : 220;
-  const tip = (_: number, { dataPointIndex }: { dataPointIndex: number }): string =>
-    `${whole(bars[dataPointIndex]?.count ?? 0)} ${weighted ? 'weighted' : 'rows'}, ${percent((bars[dataPointIndex]?.count ?? 0) / rows)} of valid`;
+  const tip = ({ dataPointIndex }: { dataPointIndex: number }): string =>
+    tipMarkup(bars[dataPointIndex], rows, weighted);
   const options: ApexOptions = {
     chart: {
       type: curve ? 'line' : 'bar',
@@ -82,16 +91,7 @@ export default function Chart({
       yaxis: { lines: { show: !lying } },
       padding: { top: -14, right: 14, bottom: 0, left: 4 },
     },
-    tooltip: {
-      theme: 'light',
-      y: { formatter: tip, title: { formatter: () => '' } },
-      ...(picture.form === 'histogram' && {
-        x: {
-          formatter: (_: number, at?: { dataPointIndex: number }) =>
-            bars[at?.dataPointIndex ?? 0]?.name ?? '',
-        },
-      }),
-    },
+    tooltip: { theme: 'light', shared: false, custom: tip },
     ...axes(
       picture,
       bars.map((bar) => bar.name),
@@ -131,6 +131,17 @@ export default function Chart({
   );
 }
 
+/** What a bar or slice says under the pointer. The chart package takes it for markup: nothing that came from a file may be any. */
+function tipMarkup(
+  bar: { name: string; count: number } | undefined,
+  rows: number,
+  weighted: boolean,
+): string {
+  if (!bar) return '';
+  const count = `${whole(bar.count)} ${weighted ? 'weighted' : 'rows'}, ${percent(bar.count / rows)} of valid`;
+  return `<div class="charttip"><strong>${escapeHtml(bar.name)}</strong><br>${escapeHtml(count)}</div>`;
+}
+
 /** The rows that a normal distribution of that mean and spread would put into each bin. */
 function normalOver(
   { start, width, counts }: { start: number; width: number; counts: number[] },
@@ -153,12 +164,14 @@ function Pie({
   name,
   colours,
   ink,
+  weighted,
 }: {
   bars: { name: string; count: number }[];
   rows: number;
   name: string;
   colours: string[];
   ink: string;
+  weighted: boolean;
 }) {
   const options: ApexOptions = {
     chart: {
@@ -169,16 +182,20 @@ function Pie({
       background: 'transparent',
       nonce: document.documentElement.dataset.nonce,
     },
-    labels: bars.map((bar) => bar.name),
+    // Names reach the page through the formatters below alone, which make them harmless.
+    labels: bars.map((_, i) => String(i + 1)),
     colors: bars.map((_, i) => colours[i % colours.length]),
     fill: { opacity: bars.map((_, i) => 1 - 0.35 * Math.floor(i / colours.length)) },
     dataLabels: { enabled: false },
     legend: {
       position: 'right',
-      formatter: (label, { seriesIndex }: { seriesIndex: number }) =>
-        `${label}  ${percent((bars[seriesIndex]?.count ?? 0) / rows)}`,
+      formatter: (_: string, { seriesIndex }: { seriesIndex: number }) =>
+        escapeHtml(`${bars[seriesIndex]?.name ?? ''}  ${percent((bars[seriesIndex]?.count ?? 0) / rows)}`),
     },
-    tooltip: { theme: 'light' },
+    tooltip: {
+      theme: 'light',
+      custom: ({ seriesIndex }: { seriesIndex: number }) => tipMarkup(bars[seriesIndex], rows, weighted),
+    },
   };
   return (
     <div

@@ -61,11 +61,13 @@ export function Figures({ profile }: { profile: Profile }) {
   const all: (readonly [string, number | string | null])[] = [
     [kind === 'date' ? 'Earliest' : 'Lowest', s.min],
     ['Lower quartile', s.q1],
-    ['Median', s.median ?? middle],
+    ['Median', kind === 'ordinal' ? medianText(s.median, frequencies, middle) : s.median],
     ['Upper quartile', s.q3],
     [kind === 'date' ? 'Latest' : 'Highest', s.max],
     ['Mean', s.mean],
     ['Standard deviation', s.sd],
+    ['Variance', s.variance],
+    ['Range', s.range],
     ['Skewness', s.skewness],
     ['Kurtosis (excess)', s.kurtosis],
   ];
@@ -146,17 +148,16 @@ export function Figures({ profile }: { profile: Profile }) {
             <WeightedFigures weighted={weighted} statistics={weighted.statistics} digits={digits} />
           )}
           <dl className="figures">
-            {shown.map(([name, value]) => (
-              <div
-                key={name}
-                className={
-                  typeof value === 'string' && name.length + value.length > LONGEST ? 'long' : undefined
-                }
-              >
-                <dt>{name}</dt>
-                <dd>{figure(value, digits)}</dd>
-              </div>
-            ))}
+            {shown.map(([name, value]) => {
+              const text = figure(value, digits);
+              return (
+                <div key={name} className={name.length + text.length > LONGEST ? 'long' : undefined}>
+                  <dt>{name}</dt>
+                  {/* A number is never broken; words may be. */}
+                  <dd className={typeof value === 'number' ? 'number' : undefined}>{text}</dd>
+                </div>
+              );
+            })}
           </dl>
           {s.min !== null &&
             typeof s.min === 'number' &&
@@ -178,6 +179,17 @@ export function Figures({ profile }: { profile: Profile }) {
       {profile.stem && <Stem stem={profile.stem} />}
     </>
   );
+}
+
+/** The median of ordered categories with its label, where it is one of them. */
+function medianText(
+  median: number | null,
+  frequencies: Profile['variable']['frequencies'],
+  middle: string | null,
+): string | null {
+  if (median === null) return middle;
+  const found = frequencies.find(({ code, missing }) => !missing && Number(code) === median);
+  return found ? withLabel(found.code, found.label) : figure(median, 6);
 }
 
 const MOST_GAPS = 4;

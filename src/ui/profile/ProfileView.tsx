@@ -1,6 +1,5 @@
 'use client';
 
-import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import Dropdown from 'react-bootstrap/Dropdown';
 import { beyondText } from '../../core/handoff/chart';
@@ -18,12 +17,8 @@ import { pngOf } from './copy';
 import { Figures } from './Figures';
 import { Frequencies } from './Frequencies';
 import { Groups } from './Groups';
+import { RestedChart } from './RestedChart';
 import type { Drawing } from './useProfile';
-
-const Chart = dynamic(() => import('./Chart'), {
-  ssr: false,
-  loading: () => <div className="chartroom soft">Drawing…</div>,
-});
 
 /** Everything about one variable: what it claims to be, what it holds, what looks wrong. */
 export function ProfileView({
@@ -203,7 +198,7 @@ export function ProfileView({
         {picture.form === 'none' ? (
           <p className="soft">{picture.why}</p>
         ) : (
-          <Chart
+          <RestedChart
             picture={
               byCount && picture.form === 'bars'
                 ? { ...picture, bars: [...picture.bars].sort((a, b) => b.count - a.count) }
@@ -340,7 +335,7 @@ function AskedOf({
               key={row}
               className="btn-bare"
               onClick={() => useSession.setState({ record: row })}
-              aria-label={`Record card of row ${row + 1}`}
+              aria-label={`Record card of row ${whole(row + 1)}`}
             >
               {whole(row + 1)}
             </button>
@@ -383,7 +378,7 @@ function Like({ name }: { name: string }) {
       <Dropdown.Toggle as="button" type="button" className="btn btn-quiet btn-sm" id="like">
         Like this one
       </Dropdown.Toggle>
-      <Dropdown.Menu>
+      <Dropdown.Menu role="menu">
         {found?.length === 0 && (
           <Dropdown.ItemText className="soft">
             No other has its codes, its stem or its group.
