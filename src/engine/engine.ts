@@ -257,7 +257,7 @@ export class Engine {
     const one = this.found(name);
     const other = by === null ? null : this.found(by);
     return one && (by === null || other)
-      ? groupedBy(one.variable, one.inspected, other, opened.extract.files, opened.weighting, opened.setAside)
+      ? groupedBy(one.variable, one.inspected, other, opened.extract.files, opened.weighting, opened.within)
       : null;
   }
 

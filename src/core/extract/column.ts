@@ -1,4 +1,6 @@
+import type { Coding } from './coding';
 import { Dictionary } from './dictionary';
+import { BETWEEN_PULSES, pulse } from './pulse';
 
 /**
  * A column keeps every raw text of its cells exactly, in one of two forms:
@@ -6,7 +8,7 @@ import { Dictionary } from './dictionary';
  * - `dictionary`: each distinct text once; rows hold small integers into it;
  * - `packed`: for columns with very many distinct texts, the UTF-8 bytes of all cells one after the other.
  *
- * Both give back the same text for the same row; only counting needs to know which form it is.
+ * Both answer the same questions. Only what keeps and restores columns needs to know which form it is.
  */
 export type Column = DictionaryColumn | PackedColumn;
 
@@ -30,6 +32,20 @@ export class DictionaryColumn {
   text(row: number): string {
     return this.texts[this.codes[row]];
   }
+  /** What is read of texts, for each row; each distinct text is read once. */
+  lift<T>(read: (text: string) => T): (row: number) => T {
+    const known = this.texts.map(read);
+    const { codes } = this;
+    return (row) => known[codes[row]];
+  }
+  /** Texts as categories. @param categoryOf from 0 up to `size` − 1; −1 for none */
+  coding(size: number, categoryOf: (text: string) => number): Coding {
+    return { size, codes: this.codes, to: Int32Array.from(this.texts, categoryOf) };
+  }
+  /** Distinct raw texts, in the order in which they first appear; `null` where there are too many to be listed. */
+  get distinct(): readonly string[] | null {
+    return this.texts;
+  }
 }
 
 export class PackedColumn {
@@ -46,6 +62,40 @@ export class PackedColumn {
   text(row: number): string {
     return decoder.decode(this.bytes.subarray(row === 0 ? 0 : this.ends[row - 1], this.ends[row]));
   }
+  /** Bytes of a zero-based row's text. */
+  length(row: number): number {
+    return this.ends[row] - (row === 0 ? 0 : this.ends[row - 1]);
+  }
+  lift<T>(read: (text: string) => T): (row: number) => T {
+    return (row) => read(this.text(row));
+  }
+  coding(size: number, categoryOf: (text: string) => number): Coding {
+    const codes = new Uint32Array(this.rows);
+    for (let row = 0; row < codes.length; row++) {
+      if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
+      codes[row] = categoryOf(this.text(row)) + 1;
+    }
+    return { size, codes, to: Int32Array.from({ length: size + 1 }, (_, i) => i - 1) };
+  }
+  get distinct(): readonly string[] | null {
+    return null;
+  }
+}
+
+/** Each distinct text as a category of its own, in the order in which they first appear. @param alike what makes two texts one */
+export function codingOfTexts(column: Column, alike: (text: string) => string = (text) => text): Coding {
+  const places = new Map<string, number>();
+  const made = column.coding(0, (text) => {
+    const key = alike(text);
+    let place = places.get(key);
+    if (place === undefined) places.set(key, (place = places.size));
+    return place;
+  });
+  // How many there are is known only now.
+  const size = places.size;
+  return column.form === 'packed'
+    ? { size, codes: made.codes, to: Int32Array.from({ length: size + 1 }, (_, i) => i - 1) }
+    : { ...made, size };
 }
 
 /** Distinct texts above which a dictionary must earn its keep. */

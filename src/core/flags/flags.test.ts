@@ -6,7 +6,7 @@ import { Inspector } from '../inspect/inspect';
 import { entryOf, entryText } from '../log/entries';
 import { foldLog } from '../log/fold';
 import type { Flag } from './rule';
-import { bareForm, oneSlipApart } from './variant-spelling';
+import { bareForm, oneSlipApart } from './writing/variant-spelling';
 
 const extractOf = (
   columns: Record<string, string[]>,

@@ -1,42 +1,42 @@
 import { stemOf } from '../infer/stem';
-import { batteryOutlier } from './battery-outlier';
-import { bottomCode } from './bottom-code';
-import { codebookMismatch } from './codebook-mismatch';
-import { constant } from './constant';
-import { documentedUnused } from './documented-unused';
-import { duplicateIdentifier } from './duplicate-identifier';
-import { duplicateRow } from './duplicate-row';
-import { encodingDamage } from './encoding-damage';
-import { farOutValue } from './far-out-value';
-import { futureDate } from './future-date';
-import { gateBreach } from './gate-breach';
-import { gatesOf } from './gates';
-import { heaping } from './heaping';
-import { imputationMarker } from './imputation-marker';
-import { impossibleDate } from './impossible-date';
-import { leadingZeros } from './leading-zeros';
-import { mixedContent } from './mixed-content';
-import { mostlyMissing } from './mostly-missing';
-import { nonresponseLabel } from './nonresponse-label';
-import { outOfRange } from './out-of-range';
-import { partlyLabelled } from './partly-labelled';
-import { placeholderDate } from './placeholder-date';
-import { repeatColumn } from './repeat-column';
-import { repeatedHeader } from './repeated-header';
+import { batteryOutlier } from './between/battery-outlier';
+import { bottomCode } from './values/bottom-code';
+import { codebookMismatch } from './rows/codebook-mismatch';
+import { constant } from './variable/constant';
+import { documentedUnused } from './values/documented-unused';
+import { duplicateIdentifier } from './variable/duplicate-identifier';
+import { duplicateRow } from './rows/duplicate-row';
+import { encodingDamage } from './writing/encoding-damage';
+import { farOutValue } from './values/far-out-value';
+import { futureDate } from './values/future-date';
+import { gateBreach } from './between/gate-breach';
+import { gatesOf } from './between/gates';
+import { heaping } from './values/heaping';
+import { imputationMarker } from './between/imputation-marker';
+import { impossibleDate } from './values/impossible-date';
+import { leadingZeros } from './writing/leading-zeros';
+import { mixedContent } from './writing/mixed-content';
+import { mostlyMissing } from './variable/mostly-missing';
+import { nonresponseLabel } from './values/nonresponse-label';
+import { outOfRange } from './values/out-of-range';
+import { partlyLabelled } from './values/partly-labelled';
+import { placeholderDate } from './values/placeholder-date';
+import { repeatColumn } from './between/repeat-column';
+import { repeatedHeader } from './rows/repeated-header';
 import type { ExtractRule, Flag, Subject, VariableRule, Whole } from './rule';
-import { sentinelCode } from './sentinel-code';
-import { spike } from './spike';
-import { straightLining } from './straight-lining';
-import { hasStrayBlanks, strayWhitespace } from './stray-whitespace';
-import { summaryRow } from './summary-row';
-import { topCode } from './top-code';
-import { undocumentedCode } from './undocumented-code';
-import { universeGate } from './universe-gate';
-import { unitMixture } from './unit-mixture';
-import { unportableName } from './unportable-name';
-import { variantSpelling } from './variant-spelling';
-import { waveDrift } from './wave-drift';
-import { weightLike } from './weight-like';
+import { sentinelCode } from './values/sentinel-code';
+import { spike } from './values/spike';
+import { straightLining } from './between/straight-lining';
+import { hasStrayBlanks, strayWhitespace } from './writing/stray-whitespace';
+import { summaryRow } from './rows/summary-row';
+import { topCode } from './values/top-code';
+import { undocumentedCode } from './values/undocumented-code';
+import { universeGate } from './between/universe-gate';
+import { unitMixture } from './variable/unit-mixture';
+import { unportableName } from './variable/unportable-name';
+import { variantSpelling } from './writing/variant-spelling';
+import { waveDrift } from './rows/wave-drift';
+import { weightLike } from './between/weight-like';
 
 /** Every rule there is. A new rule is a file of its own and a line here. */
 export const RULES: readonly VariableRule[] = [
@@ -105,22 +105,25 @@ export const ROW_RULES: ReadonlySet<string> = new Set([
 export const raiseOfCells = (whole: Whole): Flag[] => OF_CELLS.flatMap(({ look }) => look(whole));
 export const raiseWhole = (whole: Whole): Flag[] => OF_LEVELS.flatMap(({ look }) => look(whole));
 
-/** All flags of an extract's variables, in file order, the surest first within a variable. */
-export function raiseFlags(subjects: readonly Subject[], only?: ReadonlySet<string>): Flag[] {
+/** For each of some variables those of the same stem, itself among them; one array for all of a family. */
+export function familiesOf(subjects: readonly Subject[]): (subject: Subject) => readonly Subject[] {
   const families = new Map<string, Subject[]>();
   for (const subject of subjects) {
     const stem = stemOf(subject.name);
-    if (stem) families.set(stem, [...(families.get(stem) ?? []), subject]);
+    if (stem === null) continue;
+    const family = families.get(stem);
+    if (family) family.push(subject);
+    else families.set(stem, [subject]);
   }
-  return subjects
-    .filter(({ name }) => !only || only.has(name))
-    .flatMap((subject) => {
-      const family = families.get(stemOf(subject.name) ?? '') ?? [];
-      const siblings = family.filter((other) => other !== subject);
-      return oneCauseOneFlag(RULES.flatMap(({ look }) => look(subject, siblings))).sort(
-        (a, b) => b.certainty - a.certainty,
-      );
-    });
+  return ({ name }) => families.get(stemOf(name) ?? '') ?? NOBODY;
+}
+const NOBODY: readonly Subject[] = [];
+
+/** The flags of one variable beside its siblings, the surest first. */
+export function raiseOf(subject: Subject, siblings: readonly Subject[]): Flag[] {
+  return oneCauseOneFlag(RULES.flatMap(({ look }) => look(subject, siblings))).sort(
+    (a, b) => b.certainty - a.certainty,
+  );
 }
 
 /**

@@ -1,8 +1,8 @@
-import type { InFile } from '../extract/by-file';
+import type { InFile } from '../rows/by-file';
 import type { Extract } from '../extract/extract';
 import type { Kind, Reason, Role, Severity } from '../extract/words';
 import type { Known } from '../infer/kind';
-import type { Universe } from './universe';
+import type { Universe } from './between/universe';
 
 /** What a rule may know of one variable. */
 export interface Subject extends Known {

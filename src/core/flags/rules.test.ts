@@ -1,5 +1,5 @@
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { readdirSync } from 'node:fs';
+import { basename } from 'node:path';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chance } from '../../demo/random';
@@ -307,7 +307,10 @@ const TRUE: [string, string, Cells, Partial<CodebookEntry> | undefined, string, 
 it('each rule is a file of its name', () => {
   const rules = [...RULES, ...EXTRACT_RULES].map(({ rule }) => rule);
   expect(new Set(rules).size).toBe(rules.length);
-  expect(rules.filter((rule) => !existsSync(join(import.meta.dirname, `${rule}.ts`)))).toEqual([]);
+  const files = new Set(
+    readdirSync(import.meta.dirname, { recursive: true }).map((path) => basename(String(path))),
+  );
+  expect(rules.filter((rule) => !files.has(`${rule}.ts`))).toEqual([]);
 });
 
 describe('each rule finds its case', () => {

@@ -22,7 +22,6 @@ export function percent(share: number | null): string {
 
 /** What no HTML or XML document may hold (XML 1.0, 2.2): control characters, and halves of characters. */
 const NO_CHARACTERS =
-  // eslint-disable-next-line no-control-regex
   /[\0-\x08\x0B\x0C\x0E-\x1F\uFFFE\uFFFF]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
 
 /** A text as it stands in HTML or SVG, so that nothing of it is markup and the document stays well-formed. */

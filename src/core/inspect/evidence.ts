@@ -1,9 +1,9 @@
 import { reasonOfLabel } from '../codebook/missing-words';
 import type { CodebookEntry } from '../extract/extract';
-import { heldByFile, type InFile } from '../extract/by-file';
+import { heldByFile, type InFile } from '../rows/by-file';
 import { findRows } from '../extract/rows';
 import { isDateStorage, type Reason } from '../extract/words';
-import { gateOfTexts, saidOf } from '../flags/gates';
+import { gateOfTexts, saidOf } from '../flags/between/gates';
 import type { Flag } from '../flags/rule';
 import { isoText } from '../infer/dates';
 import { spellingsOf, validOf, type Level } from '../infer/levels';

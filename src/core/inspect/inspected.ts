@@ -1,4 +1,6 @@
-import { heldByFile } from '../extract/by-file';
+import { heldByFile } from '../rows/by-file';
+import { categoryAt } from '../extract/coding';
+import { codingOfTexts } from '../extract/column';
 import { bareEntry, type CodebookEntry, type Extract, type Variable } from '../extract/extract';
 import type { Kind } from '../extract/words';
 import type { Subject } from '../flags/rule';
@@ -35,7 +37,7 @@ export function cellsOf({ column }: Variable, rows: readonly number[]): Map<stri
 /** Values of a panel's units stand once in each file, and in several files. A few may stand twice by mistake. */
 const MOST_TWICE = 0.005;
 function isUniqueInFiles({ column }: Variable, { files }: Extract, levels: Levels): boolean {
-  if (files.length < 2 || column.form === 'packed') return false;
+  if (files.length < 2 || column.distinct === null) return false;
   const { levels: valid } = validOf(levels);
   const most = valid.reduce((max, { count }) => Math.max(max, count), 0);
   if (
@@ -46,14 +48,15 @@ function isUniqueInFiles({ column }: Variable, { files }: Extract, levels: Level
   )
     return false;
   const starts = fileStarts(files);
-  const blank = column.texts.map(isBlank);
-  const lastSeen = new Int32Array(column.texts.length).fill(-1);
+  const coding = codingOfTexts(column);
+  const isBlankAt = column.lift(isBlank);
+  const lastSeen = new Int32Array(coding.size).fill(-1);
   let twice = 0;
   files.forEach((_, file) => {
     for (let row = starts[file]; row < starts[file + 1]; row++) {
-      const code = column.codes[row];
-      if (lastSeen[code] === file && !blank[code]) twice++;
-      lastSeen[code] = file;
+      const text = categoryAt(coding, row);
+      if (lastSeen[text] === file && !isBlankAt(row)) twice++;
+      lastSeen[text] = file;
     }
   });
   return twice <= levels.rows * MOST_TWICE;

@@ -180,9 +180,7 @@ export function holdingOf({ extract }: Inspector, texts: readonly string[]): Map
     texts.map((text) => [
       text,
       extract.variables
-        .filter(
-          ({ column }) => column.form === 'dictionary' && column.texts.some((one) => one.trim() === text),
-        )
+        .filter(({ column }) => column.distinct?.some((one) => one.trim() === text))
         .map(({ name }) => name),
     ]),
   );

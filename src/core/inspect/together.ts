@@ -1,7 +1,12 @@
 import { largest } from '../tally/extent';
 import { isCategorical, isMeasure, type Kind } from '../extract/words';
 import type { Variable } from '../extract/extract';
-import { spellingsOf, validOf, type Level } from '../infer/levels';
+import { codingOfStretches, regrouped } from '../extract/coding';
+import { fileStarts } from '../extract/files';
+import { levelCoding } from '../infer/level-coding';
+import { validOf } from '../infer/levels';
+import type { Bits } from '../rows/bits';
+import { crossed } from '../rows/counting';
 import { moments, quantile, weightedMoments, weightedQuantile } from '../tally/statistics';
 import { codeListOf } from './summary';
 import type { Inspected } from './inspected';
@@ -110,14 +115,14 @@ export interface Grouped {
 const MOST_GROUPS = 30;
 const MOST_CODES = 12;
 
-/** The summary of one variable within the levels of another, or within the files where `by` is `null`. */
+/** The summary of one variable within the levels of another, or within the files where `by` is `null`. @param within the rows that count */
 export function groupedBy(
   variable: Variable,
   inspected: Inspected,
   by: { variable: Variable; inspected: Inspected } | null,
   files: readonly { name: string; wave?: string; rows: number }[],
   weighting: Weighting | null = null,
-  aside: ReadonlySet<number> = new Set(),
+  within: Bits | null = null,
 ): Grouped {
   const { kind, levels, name } = inspected;
   const none = {
@@ -132,49 +137,26 @@ export function groupedBy(
   if (!isCategorical(kind) && !isMeasure(kind))
     return { ...none, why: `${kind} has no summary that could be set side by side` };
   const valid = validOf(levels).levels;
-  const levelOf = textIndex(valid);
   const groups = groupsOf(by, files);
   if (by && groups.length > 200)
     return { ...none, why: `${by.inspected.name} has ${groups.length} levels: too many to be groups` };
   const shown = groups.slice(0, MOST_GROUPS);
-  const groupOfText = by
-    ? new Map(shown.flatMap(({ texts }, g) => texts.map((text) => [text, g] as const)))
-    : null;
-  const counts = shown.map(() => new Float64Array(valid.length));
-  const rows = shown.map(() => 0);
-  const validRows = shown.map(() => 0);
-  const positive = shown.map(() => 0);
+  const { column } = variable;
+  const grouping = by
+    ? levelCoding(by.variable.column, validOf(by.inspected.levels).levels.slice(0, MOST_GROUPS))
+    : regrouped(
+        codingOfStretches(fileStarts(files)),
+        files.map((_, i) => (i < shown.length ? i : -1)),
+        shown.length,
+      );
   const weightOf = weighting && weightsOf(weighting);
-  const column = variable.column;
-  const codes = column.form === 'dictionary' ? column.texts.map((text) => levelOf.get(text) ?? -1) : null;
-  const groupColumn = by?.variable.column;
-  const groupCodes =
-    groupColumn?.form === 'dictionary' && groupOfText
-      ? groupColumn.texts.map((text) => groupOfText.get(text) ?? -1)
-      : null;
-  let file = 0;
-  let end = files[0]?.rows ?? column.rows;
-  for (let row = 0; row < column.rows; row++) {
-    while (!by && row >= end && file < files.length - 1) end += files[++file].rows;
-    if (aside.size > 0 && aside.has(row)) continue;
-    const group = !by
-      ? file
-      : groupCodes && groupColumn?.form === 'dictionary'
-        ? groupCodes[groupColumn.codes[row]]
-        : (groupOfText?.get(groupColumn?.text(row) ?? '') ?? -1);
-    if (group < 0 || group >= shown.length) continue;
-    rows[group]++;
-    const level =
-      codes && column.form === 'dictionary'
-        ? codes[column.codes[row]]
-        : (levelOf.get(column.text(row)) ?? -1);
-    if (level < 0) continue;
-    validRows[group]++;
-    const weight = weightOf ? weightOf(row) : 1;
-    if (Number.isNaN(weight)) continue;
-    counts[group][level] += weight;
-    if (weight > 0) positive[group]++;
-  }
+  const coding = levelCoding(column, valid);
+  const all = crossed(column.rows, [grouping], { within }).sums;
+  const plain = crossed(column.rows, [grouping, coding], { within });
+  const counted = weightOf ? crossed(column.rows, [grouping, coding], { within, weight: weightOf }) : plain;
+  const ofGroup = (cells: Float64Array, g: number): Float64Array =>
+    cells.subarray(g * valid.length, (g + 1) * valid.length);
+  const sum = (cells: Float64Array): number => cells.reduce((whole, cell) => whole + cell, 0);
   const measure = isMeasure(kind);
   const kept = measure ? [] : valid.map((level, i) => ({ level, i })).slice(0, MOST_CODES);
   const values = Float64Array.from(valid, ({ value }) => value ?? NaN);
@@ -184,13 +166,14 @@ export function groupedBy(
     more: groups.length - shown.length,
     codes: kept.map(({ level: { code, label } }) => ({ code, label })),
     groups: shown.map(({ code, label }, g) => {
-      const weighed = { values, counts: counts[g] };
-      const n = positive[g];
+      const counts = ofGroup(counted.sums, g);
+      const weighed = { values, counts };
+      const n = sum(ofGroup(counted.rows, g));
       const ranked =
         measure && n > 0
           ? {
-              values: values.filter((_, i) => counts[g][i] > 0),
-              counts: counts[g].filter((count) => count > 0),
+              values: values.filter((_, i) => counts[i] > 0),
+              counts: counts.filter((count) => count > 0),
             }
           : null;
       const { mean, sd } =
@@ -204,10 +187,10 @@ export function groupedBy(
       return {
         code,
         label,
-        rows: rows[g],
-        valid: validRows[g],
-        base: counts[g].reduce((sum, count) => sum + count, 0),
-        counts: kept.map(({ i }) => counts[g][i]),
+        rows: all[g],
+        valid: sum(ofGroup(plain.sums, g)),
+        base: sum(counts),
+        counts: kept.map(({ i }) => counts[i]),
         mean,
         sd,
         min: ranked ? ranked.values[0] : null,
@@ -220,17 +203,10 @@ export function groupedBy(
   };
 }
 
-const textIndex = (levels: readonly Level[]): Map<string, number> =>
-  new Map(levels.flatMap((level, i) => spellingsOf(level).map((text) => [text, i] as const)));
-
 function groupsOf(
   by: { inspected: Inspected } | null,
   files: readonly { name: string; wave?: string }[],
-): { code: string; label: string | null; texts: readonly string[] }[] {
-  if (!by) return files.map(({ name, wave }) => ({ code: wave ?? name, label: null, texts: [] }));
-  return validOf(by.inspected.levels).levels.map((level) => ({
-    code: level.code,
-    label: level.label,
-    texts: spellingsOf(level),
-  }));
+): { code: string; label: string | null }[] {
+  if (!by) return files.map(({ name, wave }) => ({ code: wave ?? name, label: null }));
+  return validOf(by.inspected.levels).levels.map(({ code, label }) => ({ code, label }));
 }

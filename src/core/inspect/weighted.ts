@@ -1,6 +1,9 @@
 import type { Variable } from '../extract/extract';
 import { isMeasure } from '../extract/words';
-import { spellingsOf, validOf, valueOf, type Level } from '../infer/levels';
+import { levelCoding } from '../infer/level-coding';
+import { validOf, valueOf, type Level } from '../infer/levels';
+import type { Bits } from '../rows/bits';
+import { crossed } from '../rows/counting';
 import { weightedMoments, weightedQuantile } from '../tally/statistics';
 import type { Inspected } from './inspected';
 
@@ -37,45 +40,29 @@ export function weightsOf({ variable: { column }, inspected }: Weighting): (row:
     const weight = valueOf(text, inspected.written) ?? NaN;
     return weight >= 0 ? weight : NaN;
   };
-  if (column.form !== 'dictionary') return (row) => read(column.text(row));
-  const weights = Float64Array.from(column.texts, read);
-  return (row) => weights[column.codes[row]];
+  return column.lift(read);
 }
 
 /**
  * Σw for each code, and the weighted figures; a blank or negative weight leaves its row out.
- * @param aside rows that a person set aside
+ * @param within the rows that count
  */
 export function weightedOf(
   variable: Variable,
   inspected: Inspected,
   weighting: Weighting,
-  aside: ReadonlySet<number>,
+  within: Bits | null,
 ): Weighted {
   const { levels } = inspected.levels;
-  const place = new Map(levels.flatMap((level, i) => spellingsOf(level).map((text) => [text, i] as const)));
-  const column = variable.column;
-  const levelOf =
-    column.form === 'dictionary' ? Int32Array.from(column.texts, (text) => place.get(text) ?? -1) : null;
-  const weightOf = weightsOf(weighting);
-  const sums = new Float64Array(levels.length);
-  const positive = new Float64Array(levels.length);
-  let without = 0;
-  for (let row = 0; row < column.rows; row++) {
-    if (aside.size > 0 && aside.has(row)) continue;
-    const weight = weightOf(row);
-    if (Number.isNaN(weight)) {
-      without++;
-      continue;
-    }
-    const level =
-      levelOf && column.form === 'dictionary'
-        ? levelOf[column.codes[row]]
-        : (place.get(column.text(row)) ?? -1);
-    if (level < 0) continue;
-    sums[level] += weight;
-    if (weight > 0) positive[level]++;
-  }
+  const { column } = variable;
+  const {
+    sums,
+    rows: positive,
+    without,
+  } = crossed(column.rows, [levelCoding(column, levels)], {
+    within,
+    weight: weightsOf(weighting),
+  });
   const isValid = ({ standing }: Level): boolean => standing === 'valid';
   const total = (of: Float64Array): number =>
     levels.reduce((sum, level, i) => (isValid(level) ? sum + of[i] : sum), 0);

@@ -1,7 +1,9 @@
-import { ColumnBuilder, type Column } from '../extract/column';
+import { categoryAt } from '../extract/coding';
+import { codingOfTexts, ColumnBuilder, type Column } from '../extract/column';
 import type { Extract, FileSource, Notice } from '../extract/extract';
 import { fileStarts } from '../extract/files';
 import { isBlank } from '../read/looks';
+import { filesWhere } from '../rows/by-file';
 
 /** Which variable tells the wave: one that is found, one made of what the files are called, none, or the one named. */
 export type WaveFrom = 'found' | 'file-name' | 'none' | { variable: string };
@@ -35,16 +37,8 @@ export function waveOf(name: string, all: readonly string[]): string {
 }
 
 /** Zero-based places of the files in which a column holds anything. */
-export function filesHolding(column: Column, files: readonly FileSource[]): number[] {
-  const starts = fileStarts(files);
-  const blank = column.form === 'dictionary' ? column.texts.map(isBlank) : null;
-  const isEmpty = (row: number): boolean =>
-    blank && column.form === 'dictionary' ? blank[column.codes[row]] : isBlank(column.text(row));
-  return files.flatMap((_, file) => {
-    for (let row = starts[file]; row < starts[file + 1]; row++) if (!isEmpty(row)) return [file];
-    return [];
-  });
-}
+export const filesHolding = (column: Column, files: readonly FileSource[]): number[] =>
+  filesWhere(column, files, (text) => !isBlank(text));
 
 /**
  * The extract with its waves told apart, where there are several files: by the variable that holds one value in each
@@ -124,33 +118,26 @@ export function nameWaves(extract: Extract, from: WaveFrom): Extract {
 
 /** The one value of a column in each file; `null` where a file holds several, or two files the same. */
 function valuePerFile(column: Column, files: readonly FileSource[]): string[] | null {
-  if (column.form === 'packed') return null;
+  if (column.distinct === null) return null;
   const starts = fileStarts(files);
+  const coding = codingOfTexts(column);
   const values: string[] = [];
   for (let f = 0; f < files.length; f++) {
     if (files[f].rows === 0) return null;
-    const code = column.codes[starts[f]];
-    for (let row = starts[f] + 1; row < starts[f + 1]; row++) {
-      // A stray row, such as a total or a repeated head, does not take the wave from the others.
-      if (column.codes[row] !== code && !isStray(column, starts[f], starts[f + 1], code)) return null;
-    }
-    values.push(column.texts[code].trim());
+    const [from, to] = [starts[f], starts[f + 1]];
+    const own = categoryAt(coding, from);
+    let others = 0;
+    for (let row = from + 1; row < to; row++) if (categoryAt(coding, row) !== own) others++;
+    // A stray row, such as a total or a repeated head, does not take the wave from the others.
+    if (others > Math.min(MOST_STRAYS, Math.max(1, (to - from) * STRAYS))) return null;
+    values.push(column.text(from).trim());
   }
   return new Set(values).size === values.length && values.every((value) => value !== '') ? values : null;
 }
 
-/** Whether nearly all rows of a file hold the code. */
-function isStray(
-  column: Extract['variables'][number]['column'],
-  from: number,
-  to: number,
-  code: number,
-): boolean {
-  if (column.form === 'packed') return false;
-  let others = 0;
-  for (let row = from; row < to; row++) if (column.codes[row] !== code) others++;
-  return others <= Math.max(1, (to - from) * 0.002) && others <= 3;
-}
+/** Rows of a file that may hold another value than all others: such a share of them, and no more than so many. */
+const STRAYS = 0.002;
+const MOST_STRAYS = 3;
 
 /** With a notice of years that are missing in a run of them. */
 function noticed(extract: Extract, waves: readonly string[]): Extract {

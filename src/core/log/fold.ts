@@ -1,7 +1,7 @@
 import type { RowName } from '../extract/row-names';
 import type { Kind, Reason, Role } from '../extract/words';
 import type { ThematicSet } from '../sets/view';
-import type { Universe } from '../flags/universe';
+import type { Universe } from '../flags/between/universe';
 import type { Entry } from './entries';
 
 /** The present state of all decisions: a pure fold of the log, to be laid over the received extract. */

@@ -1,4 +1,5 @@
 import type { Column } from '../extract/column';
+import { BETWEEN_PULSES, pulse } from '../extract/pulse';
 
 /**
  * A column's distinct raw texts with the number of rows that hold each. Tallies of parts add up to the tally of the
@@ -11,7 +12,20 @@ export interface Tally {
   rows: number;
 }
 
-/** The tally of a column, from zero-based row `from` up to but not including `to`. */
+/** More different texts than this take more memory to be told apart than a browser gives; each costs a few hundred bytes. */
+const MOST_DISTINCT = 4_000_000;
+
+/** Thrown where a column holds more different texts than can be counted. */
+export class TooManyDistinct extends Error {
+  constructor() {
+    super(
+      `it holds more than ${MOST_DISTINCT / 1_000_000} million different values, more than can be told apart in memory; read the files without it, or only their first rows`,
+    );
+    this.name = 'TooManyDistinct';
+  }
+}
+
+/** The tally of a column, from zero-based row `from` up to but not including `to`. @throws TooManyDistinct */
 export function tallyColumn(column: Column, from = 0, to = column.rows): Tally {
   if (column.form === 'packed') {
     return tallyTexts(
@@ -32,11 +46,15 @@ export function tallyColumn(column: Column, from = 0, to = column.rows): Tally {
   };
 }
 
-/** The tally of loose texts. */
+/** The tally of loose texts. @throws TooManyDistinct */
 export function tallyTexts(texts: Iterable<string>): Tally {
   const countOf = new Map<string, number>();
   let rows = 0;
   for (const text of texts) {
+    if ((rows & (BETWEEN_PULSES - 1)) === 0) {
+      pulse();
+      if (countOf.size > MOST_DISTINCT) throw new TooManyDistinct();
+    }
     countOf.set(text, (countOf.get(text) ?? 0) + 1);
     rows++;
   }

@@ -1,5 +1,5 @@
 import type { Flag } from '../../core/flags/rule';
-import { portability as refusalOf } from '../../core/flags/unportable-name';
+import { portability as refusalOf } from '../../core/flags/variable/unportable-name';
 import type { Summary } from '../../core/inspect/summary';
 import { inView } from '../../core/sets/view';
 import type { State } from '../../core/log/fold';

@@ -1,0 +1,208 @@
+import { categoryAt } from '../../extract/coding';
+import { codingOfTexts, type Column } from '../../extract/column';
+import { validOf } from '../../infer/levels';
+import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
+
+/** The same values, or the same partition of the rows, under another name. */
+export const repeatColumn: ExtractRule = { rule: 'repeat-column', look };
+
+const LEAST_ROWS = 20;
+const SAMPLE = 500;
+const LEAST_AGREED = 0.98;
+/** Pairs of rows with the same value that are tried before all rows are looked at. */
+const PAIRS = 150;
+/** So many pairs that the other column parts are as many as chance and slips leave. */
+const MOST_PARTED = 3;
+
+function look({ extract, studied, subjects }: Whole): Flag[] {
+  const all = studied ?? subjects;
+  const { rows, variables } = extract;
+  if (rows < LEAST_ROWS) return [];
+  // Only what tells rows apart, and not each of them: those all agree with each other.
+  const able = all.flatMap((subject, i) => {
+    const valid = validOf(subject.levels);
+    const distinct = valid.levels.length;
+    // What tells waves, or was left over by the archive, goes with much else.
+    return subject.role !== 'wave' &&
+      subject.role !== 'admin' &&
+      distinct >= 3 &&
+      (distinct > extract.files.length ||
+        variesWithin(variables[i].column, extract.files[0]?.rows ?? rows)) &&
+      distinct < valid.rows * 0.95 &&
+      valid.rows >= rows * 0.02 &&
+      valid.rows >= LEAST_ROWS
+      ? [{ subject, i, distinct, rows: valid.rows }]
+      : [];
+  });
+  const step = Math.max(1, Math.floor(rows / SAMPLE));
+  const known = new Map<number, Parting>();
+  const parting = (i: number): Parting => {
+    let one = known.get(i);
+    if (!one) known.set(i, (one = partingOf(variables[i].column)));
+    return one;
+  };
+  const taken = new Set<number>();
+  const flags: Flag[] = [];
+  for (const [n, one] of able.entries()) {
+    if (taken.has(one.i)) continue;
+    for (let m = n + 1; m < able.length; m++) {
+      const other = able[m];
+      if (
+        taken.has(other.i) ||
+        Math.abs(one.rows - other.rows) > rows * 0.01 ||
+        Math.abs(one.distinct - other.distinct) > one.distinct * 0.01
+      )
+        continue;
+      const [a, b] = [parting(one.i), parting(other.i)];
+      if (parts(a, b) || parts(b, a)) continue;
+      // Two short scales agree by chance in few rows.
+      const wanted = one.distinct === other.distinct ? LEAST_AGREED : 0.985;
+      if ((one.distinct < 5 && rows < 100) || agreement(a.numbered(), b.numbered(), rows, step) < wanted)
+        continue;
+      const whole = agreement(a.numbered(), b.numbered(), rows, 1);
+      if (whole < LEAST_AGREED) continue;
+      const same = sameTexts(variables[one.i].column, variables[other.i].column, rows, step) > LEAST_AGREED;
+      taken.add(other.i);
+      flags.push({
+        rule: 'repeat-column',
+        variables: [one.subject.name, other.subject.name],
+        codes: [],
+        rows: one.rows,
+        severity: 'low',
+        certainty: round2(whole === 1 ? 0.95 : 0.88),
+        says: `${other.subject.name} ${same ? 'repeats' : 'parts the rows as'} ${one.subject.name}${same ? '' : ' does, under other codes'}${whole < 1 ? `, but for ${Math.max(1, Math.round((1 - whole) * rows))} rows` : ''}`,
+      });
+    }
+  }
+  return [
+    ...flags,
+    ...ofTheirOwn(
+      all,
+      variables.map(({ column }) => column),
+      rows,
+    ),
+  ];
+}
+
+/** Whether a column holds more than one thing in the first file: else it may tell the files apart, as much else does. */
+function variesWithin(column: Column, rows: number): boolean {
+  const first = column.text(0);
+  for (let row = 1; row < rows; row++) if (column.text(row) !== first) return true;
+  return false;
+}
+
+/** Rows that are compared first. */
+const FIRST_ROWS = 24;
+const LEAST_UNIQUE = 0.95;
+
+/** Columns with a value of their own in nearly every row: these part the rows alike whatever they hold, so the values themselves are compared. */
+function ofTheirOwn(all: readonly Subject[], columns: readonly Column[], rows: number): Flag[] {
+  const able = all.flatMap((subject, i) => {
+    const valid = validOf(subject.levels);
+    return valid.levels.length >= valid.rows * LEAST_UNIQUE && valid.rows >= Math.max(LEAST_ROWS, rows * 0.5)
+      ? [{ name: subject.name, column: columns[i], rows: valid.rows }]
+      : [];
+  });
+  const step = Math.max(1, Math.floor(rows / FIRST_ROWS));
+  const first = able.map(({ column }) =>
+    Array.from({ length: Math.min(FIRST_ROWS, rows) }, (_, n) => column.text(n * step).trim()),
+  );
+  const taken = new Set<number>();
+  return able.flatMap((one, a) =>
+    able.slice(a + 1).flatMap((other, n): Flag[] => {
+      const b = a + 1 + n;
+      if (taken.has(a) || taken.has(b) || !alike(first[a], first[b])) return [];
+      const same = sameTexts(one.column, other.column, rows, 1);
+      if (same < LEAST_AGREED) return [];
+      taken.add(b);
+      return [
+        {
+          rule: 'repeat-column',
+          variables: [one.name, other.name],
+          codes: [],
+          rows: one.rows,
+          severity: 'low',
+          certainty: round2(same === 1 ? 0.95 : 0.9),
+          says: `${other.name} repeats ${one.name}${same < 1 ? `, but for ${Math.max(1, Math.round((1 - same) * rows))} rows` : ''}`,
+        },
+      ];
+    }),
+  );
+}
+
+function alike(a: readonly string[], b: readonly string[]): boolean {
+  let other = 0;
+  for (let n = 0; n < a.length; n++) if (a[n] !== b[n] && ++other > 1) return false;
+  return true;
+}
+
+/** For each row the number of its text, blanks at the edges left out, and how many there are. */
+interface Numbered {
+  of: (row: number) => number;
+  texts: number;
+}
+
+/** How a column parts the rows. */
+interface Parting {
+  text: (row: number) => string;
+  /** Worked out where it is wanted: few columns come so far. */
+  numbered: () => Numbered;
+  /** Pairs of rows that hold the same, not blank, one after the other. */
+  pairs: Int32Array;
+}
+
+function partingOf(column: Column): Parting {
+  const last = new Map<string, number>();
+  const pairs: number[] = [];
+  for (let row = 0; row < column.rows && pairs.length < PAIRS * 2; row++) {
+    const text = column.text(row).trim();
+    if (text === '') continue;
+    const before = last.get(text);
+    if (before !== undefined) pairs.push(before, row);
+    last.set(text, row);
+  }
+  let numbered: Numbered | null = null;
+  return {
+    text: (row) => column.text(row).trim(),
+    numbered: () => (numbered ??= numberedOf(column)),
+    pairs: Int32Array.from(pairs),
+  };
+}
+
+function numberedOf(column: Column): Numbered {
+  const coding = codingOfTexts(column, (text) => text.trim());
+  return { of: (row) => categoryAt(coding, row), texts: coding.size };
+}
+
+/** Whether a column holds different values in rows in which another holds the same, more often than by a slip. */
+function parts(by: Parting, { pairs }: Parting): boolean {
+  let parted = 0;
+  for (let i = 0; i < pairs.length; i += 2)
+    if (by.text(pairs[i]) !== by.text(pairs[i + 1]) && ++parted > MOST_PARTED) return true;
+  return false;
+}
+
+/** Share of rows, of every `step`-th, in which each value of one goes with one value of the other, both ways. */
+function agreement(a: Numbered, b: Numbered, rows: number, step: number): number {
+  const pairs = new Map<number, number>();
+  let n = 0;
+  for (let row = 0; row < rows; row += step, n++) {
+    const key = a.of(row) * b.texts + b.of(row);
+    pairs.set(key, (pairs.get(key) ?? 0) + 1);
+  }
+  const [mostOfA, mostOfB] = [new Map<number, number>(), new Map<number, number>()];
+  for (const [key, count] of pairs) {
+    const [inA, inB] = [Math.floor(key / b.texts), key % b.texts];
+    mostOfA.set(inA, Math.max(mostOfA.get(inA) ?? 0, count));
+    mostOfB.set(inB, Math.max(mostOfB.get(inB) ?? 0, count));
+  }
+  const held = (most: Map<number, number>): number =>
+    [...most.values()].reduce((sum, count) => sum + count, 0);
+  return Math.min(held(mostOfA), held(mostOfB)) / Math.max(1, n);
+}
+
+function sameTexts(a: Column, b: Column, rows: number, step: number): number {
+  let [same, n] = [0, 0];
+  for (let row = 0; row < rows; row += step, n++) if (a.text(row).trim() === b.text(row).trim()) same++;
+  return same / Math.max(1, n);
+}

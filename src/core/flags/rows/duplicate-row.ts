@@ -1,0 +1,100 @@
+import type { Column } from '../../extract/column';
+import { BETWEEN_PULSES, pulse } from '../../extract/pulse';
+import { isBlank } from '../../read/looks';
+import { placeOf } from './repeated-header';
+import { MOST_AT, round2, type ExtractRule, type Flag, type Whole } from '../rule';
+
+const LEAST_ROWS = 20;
+
+/** Rows that hold the same in every column: the same observation twice. */
+export const duplicateRow: ExtractRule = { rule: 'duplicate-row', look };
+
+const LEAST_COLUMNS = 5;
+/** Where more rows are alike, few columns make them so. */
+const MOST_ALIKE = 0.05;
+
+function look({ extract, subjects }: Whole): Flag[] {
+  const { variables, rows } = extract;
+  if (variables.length < LEAST_COLUMNS || rows < LEAST_ROWS) return [];
+  // A running number or an identifier of the row alone does not make a row another.
+  const running = new Set(
+    subjects.flatMap(({ kind, role, written }, i) =>
+      kind === 'identifier' &&
+      (role === 'admin' || (written.storage === 'integer' && isRunning(variables[i].column)))
+        ? [i]
+        : [],
+    ),
+  );
+  const columns = variables.flatMap(({ column }, i) => (running.has(i) ? [] : [column]));
+  if (columns.length < LEAST_COLUMNS) return [];
+  const hashes = rowHashes(columns, rows);
+  const byHash = new Map<number, number[]>();
+  for (let row = 0; row < rows; row++) {
+    const same = byHash.get(hashes[row]);
+    if (same) same.push(row);
+    else byHash.set(hashes[row], [row]);
+  }
+  const groups = [...byHash.values()]
+    .filter(({ length }) => length > 1)
+    .flatMap((same) => exactGroups(columns, same));
+  const touched = groups.reduce((sum, { length }) => sum + length, 0);
+  const filled = groups.filter(
+    ([row]) => columns.filter((column) => !isBlank(column.text(row))).length >= LEAST_COLUMNS,
+  );
+  if (filled.length === 0 || touched > rows * MOST_ALIKE) return [];
+  return [
+    {
+      rule: 'duplicate-row',
+      variables: [],
+      codes: [],
+      rows: touched,
+      severity: 'high',
+      certainty: round2(columns.length >= 12 ? 0.95 : 0.75),
+      at: groups.flatMap((same) => same.slice(1)).slice(0, MOST_AT),
+      says: `${filled
+        .slice(0, 2)
+        .map((same) =>
+          same
+            .slice(0, 3)
+            .map((row) => placeOf(extract, row))
+            .join(' and '),
+        )
+        .join(
+          '; ',
+        )}${groups.length > Math.min(2, filled.length) ? ` and ${groups.length - Math.min(2, filled.length)} more` : ''} hold the same in ${running.size ? 'every column but a running number' : 'every column'}`,
+    },
+  ];
+}
+
+function isRunning(column: Column): boolean {
+  const numbers = Array.from({ length: Math.min(50, column.rows) }, (_, row) => Number(column.text(row)));
+  return numbers.every((n, i) => i === 0 || n === numbers[i - 1] + 1);
+}
+
+/** A 32-bit hash of each row, from those of its cells (FNV-1a). */
+function rowHashes(columns: readonly Column[], rows: number): Uint32Array {
+  const hashes = new Uint32Array(rows).fill(0x811c9dc5);
+  for (const column of columns) {
+    const hashAt = column.lift(hashOf);
+    for (let row = 0; row < rows; row++) {
+      if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
+      hashes[row] = Math.imul(hashes[row] ^ hashAt(row), 0x01000193) ^ (hashes[row] >>> 15);
+    }
+  }
+  return hashes;
+}
+
+function hashOf(text: string): number {
+  let hash = 7;
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+  return hash;
+}
+
+function exactGroups(columns: readonly Column[], rows: readonly number[]): number[][] {
+  const byText = new Map<string, number[]>();
+  for (const row of rows) {
+    const key = columns.map((column) => column.text(row)).join('\u0001');
+    byText.set(key, [...(byText.get(key) ?? []), row]);
+  }
+  return [...byText.values()].filter(({ length }) => length > 1);
+}

@@ -1,0 +1,78 @@
+import { findRows } from '../../extract/rows';
+import { lineOfRow, type Extract } from '../../extract/extract';
+import { fileStarts } from '../../extract/files';
+import { MOST_AT, type ExtractRule, type Flag, type Whole } from '../rule';
+
+/**
+ * Rows that hold the names of the columns once more, as files do that were put together from parts.
+ *
+ * Example: a row whose `age` cell holds "age", whose `sex` cell holds "sex", and so on.
+ */
+export const repeatedHeader: ExtractRule = { rule: 'repeated-header', look };
+
+/** A row is a header if so many of its cells are their own column's name. */
+const LEAST_SHARE = 0.5;
+const LEAST_CELLS = 2;
+
+const known = new WeakMap<object, number[]>();
+
+/** Zero-based rows that repeat the names of their columns; worked out once for the same variables. */
+export function repeatedHeaders({ variables }: Pick<Extract, 'variables'>): number[] {
+  let found = known.get(variables);
+  if (!found) known.set(variables, (found = findHeaders(variables)));
+  return found;
+}
+
+function findHeaders(variables: Extract['variables']): number[] {
+  const hits = new Map<number, number>();
+  let able = 0;
+  for (const { name, column } of variables) {
+    if (column.distinct === null) continue;
+    able++;
+    const own = column.distinct.find(
+      (text) => text === name || (text.length === name.length && text.toLowerCase() === name.toLowerCase()),
+    );
+    if (own === undefined) continue;
+    for (const row of findRows(column, [[own]], Infinity)[0]) hits.set(row, (hits.get(row) ?? 0) + 1);
+  }
+  return [...hits]
+    .filter(([, cells]) => cells >= Math.max(LEAST_CELLS, able * LEAST_SHARE))
+    .map(([row]) => row)
+    .sort((a, b) => a - b);
+}
+
+/** "row 1,204 of a.csv (line 1,205)". */
+export function placeOf(extract: Pick<Extract, 'files'>, row: number): string {
+  const starts = fileStarts(extract.files);
+  const file = Math.max(
+    0,
+    extract.files.findIndex((_, i) => row < starts[i + 1]),
+  );
+  const source = extract.files[file];
+  if (!source) return `row ${row + 1}`;
+  const line = lineOfRow(source, row - starts[file]);
+  return `row ${row - starts[file] + 1} of ${source.name}${line === null ? '' : ` (line ${line})`}`;
+}
+
+function look({ extract }: Whole): Flag[] {
+  const rows = repeatedHeaders(extract);
+  if (rows.length === 0) return [];
+  const [first] = extract.variables.filter(({ name, column }) => column.text(rows[0]) === name);
+  return [
+    {
+      rule: 'repeated-header',
+      variables: first ? [first.name] : [],
+      codes: first ? [first.name] : [],
+      rows: rows.length,
+      severity: 'high',
+      certainty: 0.98,
+      at: rows.slice(0, MOST_AT),
+      says: `${rows
+        .slice(0, 3)
+        .map((row) => placeOf(extract, row))
+        .join(
+          ', ',
+        )}${rows.length > 3 ? ` and ${rows.length - 3} more` : ''} ${rows.length === 1 ? 'repeats' : 'repeat'} the names of the columns`,
+    },
+  ];
+}

@@ -1,0 +1,164 @@
+import { largest } from '../../tally/extent';
+import type { Variable } from '../../extract/extract';
+import { findRows } from '../../extract/rows';
+import { isNumericStorage } from '../../extract/words';
+import { validOf, valueOf } from '../../infer/levels';
+import { fileStarts } from '../../extract/files';
+import { isBlank } from '../../read/looks';
+import { placeOf } from './repeated-header';
+import { MOST_AT, round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
+
+/**
+ * Rows that are no observations but sums of them, or notes below the table. Evidence: a cell that says "Total"; cells
+ * that are the sum of their column; a row far emptier than the others; standing at the end of a file.
+ *
+ * Example: the last row of a file holds "TOTAL" in its first column and, in three others, the sum of all above.
+ */
+export const summaryRow: ExtractRule = { rule: 'summary-row', look };
+
+/** Words by which such rows call themselves, in English, German, French and Spanish. */
+const TOTAL =
+  /^\W*(grand\s+|sub\s*-?)?(totals?|sums?|overall|all (rows|cases|respondents)|mean|average|gesamt(summe)?|summe|insgesamt|ensemble|somme|suma|promedio)\W*$/i;
+const NOTE =
+  /^\W*(source|note|notes|quelle|anmerkung|fuente|nota|\*{1,3}|©)\b|^\W*(source|quelle|note)s?\s*:/i;
+/** A value stands in at most so many rows to be a row's name for itself. */
+const MOST_ROWS = 20;
+/** How far a written sum may be from the sum, as a share of it. */
+const NEAR = 1e-6;
+
+export interface SummaryRow {
+  row: number;
+  variable: string;
+  code: string;
+  certainty: number;
+  why: string;
+}
+
+/** @returns rows that are no observations, in order, each with the cell that says so best */
+export function summaryRows({ extract, subjects }: Whole): SummaryRow[] {
+  const named = new Map<number, { variable: Variable; code: string; note: boolean }>();
+  const starts = fileStarts(extract.files);
+  for (const { variable, code, note } of candidates(extract.variables, subjects)) {
+    for (const row of findRows(variable.column, [[code]], MOST_ROWS)[0])
+      if (!named.has(row)) named.set(row, { variable, code, note });
+  }
+  const ends = extract.files.flatMap((_, i) => (starts[i + 1] - starts[i] > 3 ? [starts[i + 1] - 1] : []));
+  const found: SummaryRow[] = [];
+  for (const row of new Set([...named.keys(), ...ends])) {
+    const name = named.get(row);
+    const file = extract.files.findIndex((_, i) => row < starts[i + 1]);
+    const sums = sumsIn(
+      extract.variables,
+      subjects,
+      row,
+      starts[file] ?? 0,
+      starts[file + 1] ?? extract.rows,
+    );
+    const emptier = emptiness(extract.variables, row, starts[file] ?? 0, starts[file + 1] ?? extract.rows);
+    const atEnd = starts.includes(row + 1) || [...named.keys(), ...ends].includes(row + 1);
+    if (!name && sums.length < 2) continue;
+    // A word alone may be an answer: a brand, a category. It takes sums, or an empty row at the end, to make it a row's name.
+    const certainty =
+      sums.length >= 2 || (name && sums.length === 1)
+        ? 0.97
+        : name && atEnd && emptier > 0.3
+          ? 0.9
+          : name && emptier > 0.5
+            ? 0.75
+            : 0;
+    if (certainty === 0) continue;
+    const variable = name?.variable.name ?? sums[0];
+    const code = name?.code ?? extract.variables.find((one) => one.name === sums[0])?.column.text(row) ?? '';
+    const why = [
+      ...(name ? [`says “${code.trim().slice(0, 60)}”`] : []),
+      ...(sums.length
+        ? [
+            `holds the sum of all other rows in ${sums.slice(0, 3).join(', ')}${sums.length > 3 ? ` and ${sums.length - 3} more` : ''}`,
+          ]
+        : []),
+      ...(!sums.length && emptier > 0.3 ? ['is blank where other rows are filled'] : []),
+    ].join(' and ');
+    found.push({ row, variable, code, certainty, why });
+  }
+  return found.sort((a, b) => a.row - b.row);
+}
+
+function look(whole: Whole): Flag[] {
+  const rows = summaryRows(whole);
+  // One cause, one flag: rows that call themselves the same.
+  const groups = new Map<string, SummaryRow[]>();
+  for (const one of rows)
+    groups.set(`${one.variable}\n${one.code}`, [...(groups.get(`${one.variable}\n${one.code}`) ?? []), one]);
+  return [...groups.values()].map((group) => ({
+    rule: 'summary-row',
+    variables: [group[0].variable],
+    codes: [group[0].code],
+    rows: group.length,
+    severity: 'high',
+    at: group.map(({ row }) => row).slice(0, MOST_AT),
+    certainty: round2(largest(group.map(({ certainty }) => certainty))),
+    says: `${group
+      .slice(0, 3)
+      .map(({ row }) => placeOf(whole.extract, row))
+      .join(', ')} ${group.length === 1 ? 'is' : 'are'} no observation: it ${group[0].why}`,
+  }));
+}
+
+function* candidates(
+  variables: readonly Variable[],
+  subjects: readonly Subject[],
+): Generator<{ variable: Variable; code: string; note: boolean }> {
+  for (const [i, variable] of variables.entries()) {
+    const subject = subjects[i];
+    // Free text and answers with labels may say "total" and mean it.
+    // Among numbers a word is what could not be read.
+    const words = isNumericStorage(subject.written.storage)
+      ? validOf(subject.levels).others
+      : subject.levels.levels;
+    for (const { code, count, label, value } of words) {
+      if (value !== null || count > MOST_ROWS || label !== null || !/\p{L}|\*/u.test(code)) continue;
+      if (TOTAL.test(code)) yield { variable, code, note: false };
+      else if (i === 0 && NOTE.test(code)) yield { variable, code, note: true };
+    }
+  }
+}
+
+/** Columns in which a row's value is the sum of all other values of its file. */
+function sumsIn(
+  variables: readonly Variable[],
+  subjects: readonly Subject[],
+  row: number,
+  from: number,
+  to: number,
+): string[] {
+  const found: string[] = [];
+  for (const [i, { name, column }] of variables.entries()) {
+    const { written, levels } = subjects[i];
+    if (!isNumericStorage(written.storage) || column.distinct === null) continue;
+    const claimed = valueOf(column.text(row), written);
+    // Sums of what is never negative are larger than all else; zeros and small sums prove nothing.
+    const top = levels.levels.slice(-MOST_ROWS);
+    if (claimed === null || claimed < 20 || !top.some(({ value }) => value === claimed)) continue;
+    const valueAt = column.lift((text) => valueOf(text, written) ?? 0);
+    let sum = 0;
+    let terms = 0;
+    for (let other = from; other < to; other++) {
+      if (other === row) continue;
+      const value = valueAt(other);
+      sum += value;
+      if (value !== 0) terms++;
+    }
+    if (terms >= 3 && Math.abs(sum - claimed) <= Math.abs(sum) * NEAR) found.push(name);
+  }
+  return found;
+}
+
+/** By how much a larger share of a row's cells is blank than in the row that stands in the middle of its file. */
+function emptiness(variables: readonly Variable[], row: number, from: number, to: number): number {
+  const share = (at: number): number =>
+    variables.filter(({ column }) => isBlank(column.text(at))).length / variables.length;
+  const middle = [0.3, 0.5, 0.7]
+    .map((part) => share(from + Math.floor((to - from - 1) * part)))
+    .sort((a, b) => a - b)[1];
+  return share(row) - middle;
+}

@@ -1,0 +1,254 @@
+import { codingOfStretches } from '../../extract/coding';
+import type { Column } from '../../extract/column';
+import { isCategorical, isMeasure, isNumericStorage } from '../../extract/words';
+import { levelCoding } from '../../infer/level-coding';
+import { validOf, type Level } from '../../infer/levels';
+import { crossed } from '../../rows/counting';
+import { fileStarts } from '../../extract/files';
+import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
+
+/**
+ * Between the files of one series: a code that appears or vanishes, a scale that shifted, codes that changed places.
+ * What is rare may be missing by chance; what half the people gave and suddenly nobody does is not.
+ *
+ * Example: fuel 2 is 21 of 100 in 2019 and 2020 and 7 of 100 from 2021, fuel 4 the other way round → the codes changed places.
+ */
+export const waveDrift: ExtractRule = { rule: 'wave-drift', look };
+
+/** Rows of a wave below which nothing is said. */
+const LEAST_ROWS = 60;
+/** A code that has come or gone must be expected this many times where it is not. */
+const EXPECTED = 12;
+/** Shares of two codes that changed places differ by at least this, and agree crosswise to a fifth of it. */
+const LEAST_CHANGE = 0.06;
+/** Distances of means, in standard deviations, that no year-to-year change makes. */
+const FAR = 1.2;
+const MOST_CODES = 40;
+/** Words rarer than this come and go by chance, or are slips of the pen. */
+const LEAST_WORD = 0.02;
+
+function look({ extract, subjects: all, studied: subjects = all }: Whole): Flag[] {
+  if (extract.files.length < 2) return [];
+  const starts = fileStarts(extract.files);
+  const names = extract.files.map(({ wave, name }) => wave ?? name);
+  return subjects.flatMap((subject, i): Flag[] => {
+    if (subject.role !== 'analysis' || subject.name === extract.wave?.variable) return [];
+    const { column } = extract.variables[i];
+    if (isCategorical(subject.kind)) return codesDrift(subject, column, starts, names);
+    return isMeasure(subject.kind) && isNumericStorage(subject.written.storage)
+      ? scaleDrift(subject, column, starts, names)
+      : [];
+  });
+}
+
+/** Rows of each level in each file. */
+function countsByFile(column: Column, starts: readonly number[], levels: readonly Level[]): Float64Array[] {
+  const { sums } = crossed(column.rows, [codingOfStretches(starts), levelCoding(column, levels)]);
+  return starts.slice(1).map((_, file) => sums.subarray(file * levels.length, (file + 1) * levels.length));
+}
+
+const sum = (counts: ArrayLike<number>): number =>
+  Array.prototype.reduce.call(counts, (all, count) => (all as number) + (count as number), 0) as number;
+
+function codesDrift(
+  subject: Subject,
+  column: Column,
+  starts: readonly number[],
+  names: readonly string[],
+): Flag[] {
+  const { levels } = validOf(subject.levels);
+  if (levels.length < 2 || levels.length > MOST_CODES) return [];
+  const counts = countsByFile(column, starts, levels);
+  const rows = counts.map(sum);
+  const waves = rows.flatMap((count, i) => (count >= LEAST_ROWS ? [i] : []));
+  if (waves.length < 2) return [];
+  const flag = (codes: string[], touched: number, certainty: number, says: string): Flag => ({
+    rule: 'wave-drift',
+    variables: [subject.name],
+    codes,
+    rows: touched,
+    severity: 'medium',
+    certainty: round2(certainty),
+    says,
+  });
+  const share = (wave: number, level: number): number => counts[wave][level] / rows[wave];
+  const found: Flag[] = [];
+  // What holds one value in each wave tells the wave.
+  if (waves.every((wave) => counts[wave].filter((count) => count > 0).length <= 1)) return [];
+  const listed = new Set(
+    subject.entry?.categories.filter(({ label }) => label !== null).map(({ code }) => code),
+  );
+  const numeric = isNumericStorage(subject.written.storage);
+
+  // Codes that come or go, expected from where they are.
+  const odd = levels.flatMap((level, l) => {
+    const has = waves.filter((wave) => counts[wave][l] > 0);
+    const lacks = waves.filter((wave) => counts[wave][l] === 0);
+    if (has.length === 0 || lacks.length === 0) return [];
+    // A code that the codebook does not know, or a rare way to write a word, is no matter of waves.
+    if ((listed.size >= 2 && !listed.has(level.code)) || (!numeric && level.count < sum(rows) * LEAST_WORD))
+      return [];
+    const usual =
+      has.reduce((all, wave) => all + counts[wave][l], 0) / has.reduce((all, wave) => all + rows[wave], 0);
+    const expected = usual * lacks.reduce((all, wave) => all + rows[wave], 0);
+    return expected >= EXPECTED
+      ? [{ level, has, lacks, touched: has.reduce((all, wave) => all + counts[wave][l], 0) }]
+      : [];
+  });
+  const shift = shiftOf(levels, counts, rows, waves);
+  if (shift)
+    found.push(
+      flag(
+        shift.codes,
+        shift.touched,
+        0.9,
+        `${subject.name} runs from ${shift.from} in ${names[shift.wave]} and from ${shift.others} in the other waves: its scale is shifted`,
+      ),
+    );
+  else if (odd.length) {
+    const [first] = odd;
+    found.push(
+      flag(
+        odd.map(({ level }) => level.code),
+        odd.reduce((all, one) => all + one.touched, 0),
+        0.85,
+        `${first.level.code}${first.level.label ? ` ${first.level.label}` : ''} stands in ${first.has.map((wave) => names[wave]).join(', ')} and in no row of ${first.lacks.map((wave) => names[wave]).join(', ')}${odd.length > 1 ? `; so do ${odd.length - 1} more codes` : ''}`,
+      ),
+    );
+  }
+
+  // Two codes whose shares changed places between one wave and the next.
+  for (let w = 1; w < waves.length && found.length === 0; w++) {
+    const [before, after] = [waves[w - 1], waves[w]];
+    const changed = levels
+      .map((_, l) => ({ l, change: share(after, l) - share(before, l) }))
+      .filter(
+        ({ l, change }) =>
+          Math.abs(change) >=
+          Math.max(
+            LEAST_CHANGE,
+            SURE_CHANGE * chanceOf(share(before, l), share(after, l), rows[before], rows[after]),
+          ),
+      )
+      .sort((a, b) => Math.abs(b.change) - Math.abs(a.change));
+    const [up, down] = [changed.find(({ change }) => change > 0), changed.find(({ change }) => change < 0)];
+    if (!up || !down) continue;
+    const slack = Math.abs(up.change) / 5;
+    if (
+      Math.abs(share(after, up.l) - share(before, down.l)) > slack ||
+      Math.abs(share(before, up.l) - share(after, down.l)) > slack
+    )
+      continue;
+    const codes = [levels[down.l], levels[up.l]];
+    const per100 = (wave: number, l: number): string => `${Math.round(share(wave, l) * 100)}`;
+    found.push(
+      flag(
+        codes.map(({ code }) => code).sort(),
+        codes.reduce((all, { count }) => all + count, 0),
+        0.8,
+        `${codes[0].code} falls from ${per100(before, down.l)} to ${per100(after, down.l)} of 100 between ${names[before]} and ${names[after]} while ${codes[1].code} rises from ${per100(before, up.l)} to ${per100(after, up.l)}: the codes may have changed places`,
+      ),
+    );
+  }
+  return found;
+}
+
+/** A change of shares has to be so many standard errors. */
+const SURE_CHANGE = 5;
+/** The standard error of the difference of two shares. */
+function chanceOf(a: number, b: number, rowsOfA: number, rowsOfB: number): number {
+  const both = (a * rowsOfA + b * rowsOfB) / (rowsOfA + rowsOfB);
+  return Math.sqrt(both * (1 - both) * (1 / rowsOfA + 1 / rowsOfB));
+}
+
+/** One wave whose whole numbers begin and end a step or two from where those of all others do. */
+function shiftOf(
+  levels: readonly Level[],
+  counts: readonly Float64Array[],
+  rows: readonly number[],
+  waves: readonly number[],
+): { wave: number; from: number; others: number; codes: string[]; touched: number } | null {
+  if (levels.some(({ value }) => value === null || !Number.isInteger(value))) return null;
+  const ends = waves.map((wave) => {
+    const held = levels.flatMap(({ value }, l) =>
+      counts[wave][l] >= Math.max(2, rows[wave] * 0.003) ? [value as number] : [],
+    );
+    return { wave, low: held[0], high: held[held.length - 1], touched: rows[wave] };
+  });
+  for (const one of ends) {
+    const rest = ends.filter((other) => other !== one);
+    const [{ low, high }] = rest;
+    if (
+      rest.every((other) => other.low === low && other.high === high) &&
+      one.low - low === one.high - high &&
+      one.low !== low &&
+      high - low >= 2
+    ) {
+      // What it lacks of the others' scale must be more than chance leaves out.
+      const others = rest.reduce((all, { wave }) => all + rows[wave], 0);
+      const lacking = levels.reduce(
+        (all, { value }, l) =>
+          (value as number) < one.low || (value as number) > one.high
+            ? all + rest.reduce((held, { wave }) => held + counts[wave][l], 0)
+            : all,
+        0,
+      );
+      if ((lacking / others) * rows[one.wave] < EXPECTED) continue;
+      const apart = levels.filter(
+        ({ value }, l) => counts[one.wave][l] > 0 && ((value as number) < low || (value as number) > high),
+      );
+      return {
+        wave: one.wave,
+        from: one.low,
+        others: low,
+        codes: apart.map(({ code }) => code),
+        touched: one.touched,
+      };
+    }
+  }
+  return null;
+}
+
+/** A measure whose middle moved further between waves than any change of a year does. */
+function scaleDrift(
+  subject: Subject,
+  column: Column,
+  starts: readonly number[],
+  names: readonly string[],
+): Flag[] {
+  const { levels } = validOf(subject.levels);
+  if (column.distinct === null || levels.length < 8) return [];
+  const counts = countsByFile(column, starts, levels);
+  const rows = counts.map(sum);
+  const waves = rows.flatMap((count, i) => (count >= LEAST_ROWS ? [i] : []));
+  if (waves.length < 2) return [];
+  const figures = waves.map((wave) => {
+    // Middle and spread by ranks, which a few wild values do not move.
+    const at = (part: number): number => {
+      let below = 0;
+      for (let l = 0; l < levels.length; l++)
+        if ((below += counts[wave][l]) >= rows[wave] * part) return levels[l].value as number;
+      return 0;
+    };
+    return { wave, middle: at(0.5), spread: (at(0.84) - at(0.16)) / 2 };
+  });
+  for (let w = 1; w < figures.length; w++) {
+    const [before, after] = [figures[w - 1], figures[w]];
+    const spread = Math.min(before.spread, after.spread);
+    if (spread <= 0 || Math.abs(after.middle - before.middle) < FAR * spread) continue;
+    // A year counts on by itself.
+    if (levels.every(({ value }) => (value as number) >= 1800 && (value as number) <= 2200)) continue;
+    return [
+      {
+        rule: 'wave-drift',
+        variables: [subject.name],
+        codes: [],
+        rows: rows[after.wave],
+        severity: 'medium',
+        certainty: 0.75,
+        says: `half of the values lie above ${before.middle} in ${names[before.wave]} and above ${after.middle} in ${names[after.wave]}: the unit or the question may have changed`,
+      },
+    ];
+  }
+  return [];
+}

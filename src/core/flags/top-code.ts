@@ -1,8 +1,0 @@
-import { atEdge } from './limits';
-import type { VariableRule } from './rule';
-
-/**
- * Rows piled up at the largest value of a quantity, without a gap: everything beyond was cut to it. The natural ends of a
- * scale are no such limits: all of a hundred, a whole day.
- */
-export const topCode: VariableRule = { rule: 'top-code', look: (subject) => atEdge(subject, 'top') };

@@ -1,0 +1,102 @@
+import { isCategorical, isMeasure, isNumericStorage } from '../../extract/words';
+import { validOf, type Level } from '../../infer/levels';
+import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
+
+/**
+ * Values outside what the codebook allows; else outside what the words of label, name and units allow: a percentage
+ * above a hundred, an age above 120, a thirteenth month, a year that has not come.
+ */
+export const outOfRange: VariableRule = { rule: 'out-of-range', look };
+
+/** Where more of the values lie outside, the words mean something else. */
+const MOST_OUTSIDE = 0.05;
+
+interface Bounds {
+  min: number | null;
+  max: number | null;
+  why: string;
+  certainty: number;
+}
+
+function boundsOf({ name, label, entry }: Subject): Bounds | null {
+  const given = entry?.validRanges.filter(({ min, max }) => min !== null || max !== null) ?? [];
+  if (given.length === 1)
+    return {
+      ...given[0],
+      why: `the codebook allows ${given[0].min ?? '…'} to ${given[0].max ?? '…'}`,
+      certainty: 0.95,
+    };
+  if (given.length > 1) return null;
+  const words = `${label ?? ''} ${entry?.units ?? ''} ${name.replace(/[_.\d]+/g, ' ')}`;
+  if (
+    /\b(percent(age)?|per cent|pct|prozent|pourcentage|porcentaje)\b|%/i.test(words) &&
+    !/change|growth|increase|decrease|difference|return/i.test(words)
+  )
+    return { min: 0, max: 100, why: 'it is a percentage', certainty: 0.9 };
+  if (
+    /\b(age|alter|edad)\b/i.test(words) &&
+    !/\b(age (of )?(the )?(boiler|building|house|home|car|vehicle|tree|machine|\w+ machine)|months|days|mean age|average|group|band|class)\b/i.test(
+      words,
+    ) &&
+    !/\bage of the (?!respondent|person|child|mother|father|head|patient)/i.test(words)
+  )
+    return { min: 0, max: 120, why: 'nobody is so old', certainty: 0.9 };
+  if (
+    /\b(\w*month|monat|mois|mes)\b/i.test(words) &&
+    !/months|per month|a month|in a (usual )?month|monthly|income|rent|spent|paid/i.test(words)
+  )
+    return { min: 1, max: 12, why: 'a year has twelve months', certainty: 0.9 };
+  if (/\b(day of (the )?month)\b/i.test(words))
+    return { min: 1, max: 31, why: 'no month has so many days', certainty: 0.9 };
+  if (/\bhours? (of the day|per day|a day|on a \w*\s?day)\b/i.test(words))
+    return { min: 0, max: 24, why: 'a day has 24 hours', certainty: 0.88 };
+  if (/\b(hours? (per|a) week|weekly hours|hours worked (last|per) week)\b/i.test(words))
+    return { min: 0, max: 168, why: 'a week has 168 hours', certainty: 0.9 };
+  if (
+    /\b(\w*year|yob|jahr|ann[ée]e|a[ñn]o)\b/i.test(words) &&
+    !/years|per year|last year|a year|next year|yearly/i.test(words)
+  )
+    return {
+      min: null,
+      max: new Date().getFullYear() + 1,
+      why: 'the year has not come yet',
+      certainty: 0.85,
+    };
+  return null;
+}
+
+function look(subject: Subject): Flag[] {
+  const { name, kind, written, levels } = subject;
+  if (
+    !isNumericStorage(written.storage) ||
+    (!isMeasure(kind) && !isCategorical(kind)) ||
+    subject.role === 'identifier' ||
+    subject.role === 'weight'
+  )
+    return [];
+  const bounds = boundsOf(subject);
+  if (!bounds) return [];
+  const valid = validOf(levels);
+  const outside = valid.levels.filter(
+    ({ value, label }: Level) =>
+      value !== null &&
+      label === null &&
+      ((bounds.min !== null && value < bounds.min) || (bounds.max !== null && value > bounds.max)),
+  );
+  const rows = outside.reduce((sum, { count }) => sum + count, 0);
+  if (rows === 0 || rows > valid.rows * MOST_OUTSIDE) return [];
+  return [
+    {
+      rule: 'out-of-range',
+      variables: [name],
+      codes: outside.slice(0, 50).map(({ code }) => code),
+      rows,
+      severity: 'medium',
+      certainty: round2(bounds.certainty),
+      says: `${rowsHold(rows)} ${outside
+        .slice(0, 4)
+        .map(({ code }) => code)
+        .join(', ')}${outside.length > 4 ? ` and ${outside.length - 4} more values` : ''}: ${bounds.why}`,
+    },
+  ];
+}

@@ -1,0 +1,55 @@
+import { validOf } from '../../infer/levels';
+import { PLACEHOLDERS } from './days';
+import { usualAround } from './quantities';
+import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
+
+/**
+ * Days that stand for no day: the first or last that a program knows, or that a form begins with.
+ *
+ * Example: 1900-01-01 six times among days of 2019 to 2022.
+ */
+export const placeholderDate: VariableRule = { rule: 'placeholder-date', look: placeholders };
+/** Years between it and the nearest other days for it to stand apart; or as many times as frequent as days around it. */
+const YEARS_APART = 5;
+const LEAST_RATIO = 8;
+
+function placeholders({ name, written, levels }: Subject): Flag[] {
+  if (written.storage !== 'date' && written.storage !== 'datetime') return [];
+  const valid = validOf(levels);
+  const scale = written.storage === 'datetime' ? 86400 : 1;
+  const found = valid.levels.flatMap((level, i) => {
+    if (
+      level.value === null ||
+      !PLACEHOLDERS.has(Math.floor(level.value / scale)) ||
+      (written.storage === 'datetime' && level.value % 86400 !== 0)
+    )
+      return [];
+    // The nearest day on each side that is no placeholder itself.
+    const other = (step: 1 | -1): number | null => {
+      for (let j = i + step; j >= 0 && j < valid.levels.length; j += step)
+        if (!PLACEHOLDERS.has(Math.floor((valid.values[j] ?? 0) / scale))) return valid.values[j] / scale;
+      return null;
+    };
+    const [before, after] = [other(-1), other(1)];
+    const here = level.value / scale;
+    const apart =
+      Math.min(before === null ? Infinity : here - before, after === null ? Infinity : after - here) / 365.25;
+    const ratio = level.count / Math.max(0.5, usualAround(valid.counts, i));
+    const stands = Number.isFinite(apart) && apart >= YEARS_APART;
+    return stands || (level.count >= 5 && ratio >= LEAST_RATIO) ? [{ level, stands, ratio, apart }] : [];
+  });
+  if (found.length === 0 || valid.levels.length <= found.length) return [];
+  const rows = found.reduce((sum, { level }) => sum + level.count, 0);
+  if (rows > valid.rows * 0.6) return [];
+  return [
+    {
+      rule: 'placeholder-date',
+      variables: [name],
+      codes: found.map(({ level }) => level.code),
+      rows,
+      severity: 'high',
+      certainty: round2(found.some(({ stands }) => stands) ? 0.96 : 0.85),
+      says: `${rowsHold(rows)} ${found.map(({ level }) => level.code).join(' or ')}, ${found[0].stands ? `${Math.round(found[0].apart)} years from the nearest other day` : `${Math.round(found[0].ratio)} times as often as the days around it`}: a day that stands for none`,
+    },
+  ];
+}

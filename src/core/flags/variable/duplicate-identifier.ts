@@ -1,0 +1,85 @@
+import type { Column } from '../../extract/column';
+import { validOf } from '../../infer/levels';
+import { fileStarts } from '../../extract/files';
+import { isBlank } from '../../read/looks';
+import { round2, type ExtractRule, type Flag, type Whole } from '../rule';
+
+/** What looks like the unit's identifier, and repeats within a file. */
+export const duplicateIdentifier: ExtractRule = { rule: 'duplicate-identifier', look };
+
+const LEAST_ROWS = 20;
+/** Where more repeat, it identifies something else than the row. */
+const MOST_REPEATED = 0.1;
+const ID_WORDS =
+  /\b(identif\w+|id|serial number|case number|record number|respondent number|household number)\b/i;
+const ID_NAME = /(^|_)(id|uid|pid|hid|caseid|serial|key)$|id$|^(id|case|serial)/i;
+
+function look({ extract, subjects, studied = subjects, aside = new Set() }: Whole): Flag[] {
+  const starts = fileStarts(extract.files);
+  const parts = extract.files.length
+    ? extract.files.map((_, i) => [starts[i], starts[i + 1]] as const)
+    : [[0, extract.rows] as const];
+  const able = studied.flatMap((subject, i) => {
+    const { name, label, kind, written, levels } = subject;
+    const named = ID_NAME.test(name) || ID_WORDS.test(label ?? '');
+    if (kind !== 'identifier' && !named) return [];
+    if (written.storage === 'decimal' || subject.role === 'admin') return [];
+    const valid = validOf(levels);
+    if (
+      valid.rows < LEAST_ROWS ||
+      valid.levels.length < (valid.rows / Math.max(1, parts.length)) * (1 - MOST_REPEATED)
+    )
+      return [];
+    const twice = repeatsWithin(
+      extract.variables[i].column,
+      parts,
+      new Set(
+        levels.levels
+          .filter(({ standing }) => standing !== 'valid')
+          .flatMap(({ code, spellings }) => [code, ...spellings]),
+      ),
+      aside,
+    );
+    return [{ name, named, kind, rows: valid.rows, twice }];
+  });
+  // Beside one that tells every row apart, what repeats is another thing, unless its name says otherwise.
+  const told = able.some(({ kind, twice }) => kind === 'identifier' && twice.rows === 0);
+  return able.flatMap(({ name, named, kind, rows, twice }): Flag[] => {
+    if (twice.rows === 0 || twice.rows > rows * MOST_REPEATED || (told && !named)) return [];
+    return [
+      {
+        rule: 'duplicate-identifier',
+        variables: [name],
+        codes: twice.texts.slice(0, 20),
+        rows: twice.rows,
+        severity: 'high',
+        certainty: round2(named && kind === 'identifier' ? 0.93 : 0.75),
+        says: `${twice.texts.slice(0, 3).join(', ')}${twice.texts.length > 3 ? ` and ${twice.texts.length - 3} more` : ''} ${twice.texts.length === 1 ? 'stands' : 'stand'} in ${twice.rows} rows${parts.length > 1 ? ' within a file' : ''}, where every other value stands once`,
+      },
+    ];
+  });
+}
+
+function repeatsWithin(
+  column: Column,
+  parts: readonly (readonly [number, number])[],
+  no: ReadonlySet<string>,
+  aside: ReadonlySet<number>,
+): { texts: string[]; rows: number } {
+  const texts = new Set<string>();
+  let rows = 0;
+  for (const [from, to] of parts) {
+    const seen = new Map<string, number>();
+    for (let row = from; row < to; row++) {
+      const text = column.text(row);
+      if (isBlank(text) || no.has(text) || aside.has(row)) continue;
+      seen.set(text, (seen.get(text) ?? 0) + 1);
+    }
+    for (const [text, count] of seen)
+      if (count > 1) {
+        texts.add(text);
+        rows += count;
+      }
+  }
+  return { texts: [...texts], rows };
+}

@@ -1,0 +1,57 @@
+import type { Extract, Variable } from '../extract/extract';
+import { InputError } from '../extract/problem';
+import { itemsAlike, scaleOf, type Scale } from '../infer/scale';
+import { filesHolding } from '../intake/waves';
+import { tallyColumn, TooManyDistinct, type Tally } from '../tally/tally';
+
+/** What the cells of an extract hold, whatever a person decides: worked out once for each variable, when it is asked for. */
+export class Cells {
+  readonly byName: ReadonlyMap<string, Variable>;
+  private readonly tallies = new Map<string, Tally>();
+  private readonly scales = new Map<string, Scale | null>();
+  private readonly files = new Map<string, number[]>();
+
+  constructor(readonly extract: Extract) {
+    this.byName = new Map(extract.variables.map((variable) => [variable.name, variable]));
+  }
+
+  /** @throws InputError where a variable holds more different texts than can be counted in memory */
+  tally(variable: Variable): Tally {
+    return known(this.tallies, variable.name, () => {
+      try {
+        return tallyColumn(variable.column);
+      } catch (cause) {
+        if (!(cause instanceof TooManyDistinct)) throw cause;
+        throw new InputError({ file: variable.name, says: cause.message });
+      }
+    });
+  }
+
+  /** How many variables of the same stem answer on the same scale. */
+  itemsAlike(name: string): number {
+    return itemsAlike(name, this.byName.keys(), (other) =>
+      known(this.scales, other, () => {
+        const variable = this.byName.get(other);
+        return variable ? scaleOf(this.tally(variable)) : null;
+      }),
+    );
+  }
+
+  /** Zero-based places of the files that hold anything of a variable; `null` where there is but one file. */
+  inFiles(name: string): number[] | null {
+    const { files } = this.extract;
+    const variable = this.byName.get(name);
+    return files.length < 2 || !variable
+      ? null
+      : known(this.files, name, () => filesHolding(variable.column, files));
+  }
+}
+
+/** A value by its name, made when it is first asked for. */
+function known<T>(values: Map<string, T>, name: string, make: () => T): T {
+  const found = values.get(name);
+  if (found !== undefined || values.has(name)) return found as T;
+  const made = make();
+  values.set(name, made);
+  return made;
+}
