@@ -72,7 +72,10 @@ describe('dependencies', () => {
       'fflate',
       'exceljs',
       'hyparquet',
-      'hyparquet-compressors',
+      'hyparquet-compressors/src/brotli.js',
+      'hyparquet-compressors/src/gzip.js',
+      'hyparquet-compressors/src/lz4.js',
+      'fzstd',
       '@streamparser/json',
     ];
     expect(

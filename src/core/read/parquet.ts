@@ -1,4 +1,4 @@
-import type { FileMetaData, SchemaElement } from 'hyparquet';
+import type { Compressors, FileMetaData, SchemaElement } from 'hyparquet';
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
 import { unpacked } from './gzip';
@@ -17,11 +17,28 @@ interface Opened {
   packed: boolean;
 }
 
+/** What unpacks pages, one way by one: their package's entry point would also load WebAssembly. Snappy is the reader's own. */
+async function compressorsOf(): Promise<Compressors> {
+  const [{ decompressBrotli }, { gunzip }, { decompressLz4, decompressLz4Raw }, { decompress }] =
+    await Promise.all([
+      import('hyparquet-compressors/src/brotli.js'),
+      import('hyparquet-compressors/src/gzip.js'),
+      import('hyparquet-compressors/src/lz4.js'),
+      import('fzstd'),
+    ]);
+  return {
+    GZIP: (input, length) => gunzip(input, new Uint8Array(length)),
+    BROTLI: decompressBrotli,
+    ZSTD: (input) => decompress(input),
+    LZ4: decompressLz4,
+    LZ4_RAW: decompressLz4Raw,
+  };
+}
+
 /** Opens a Parquet file (Apache Parquet, format 2). @throws InputError where it is damaged or uses what cannot be read */
 async function openParquet(source: ByteSource): Promise<Opened> {
   const { parquetMetadataAsync, parquetRead, parquetSchema } = await import('hyparquet');
-  const { decompressBrotli, decompressGzip, decompressLz4, decompressLz4Raw, decompressZstd } =
-    await import('hyparquet-compressors');
+  const compressors = await compressorsOf();
   const plain = await unpacked(source);
   const { slice } = source;
   const whole = slice && !plain.packed ? null : await allBytes(plain.open());
@@ -37,13 +54,6 @@ async function openParquet(source: ByteSource): Promise<Opened> {
   try {
     const metadata = await parquetMetadataAsync(file);
     const columns = parquetSchema(metadata).children.map(({ element }) => element);
-    const compressors = {
-      GZIP: decompressGzip,
-      BROTLI: decompressBrotli,
-      ZSTD: (input: Uint8Array) => decompressZstd(input),
-      LZ4: decompressLz4,
-      LZ4_RAW: decompressLz4Raw,
-    };
     return {
       metadata,
       columns,
