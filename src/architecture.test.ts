@@ -6,10 +6,10 @@ const src = import.meta.dirname;
 /** The core's folders in the order in which data flow; each may import from those before it. */
 const CORE = [
   'extract',
-  'rows',
   'read',
   'codebook',
   'tally',
+  'rows',
   'infer',
   'intake',
   'flags',

@@ -294,12 +294,12 @@ describe('the engine', () => {
     ]);
     expect(engine.peek('id')).toEqual([]);
     expect(
-      engine.grouped('rooms', 'town')?.groups.map(({ code, rows, valid }) => [code, rows, valid]),
+      (await engine.grouped('rooms', 'town'))?.groups.map(({ code, rows, valid }) => [code, rows, valid]),
     ).toEqual([
       ['Fenwater', 40, 40],
       ['Marlhope', 40, 40],
     ]);
-    expect(engine.grouped('rooms', 'nobody')).toBeNull();
+    expect(await engine.grouped('rooms', 'nobody')).toBeNull();
     expect(engine.chart('rooms', null)).toMatch(/^<svg[\s\S]*<style>[\s\S]*<rect/);
   });
 

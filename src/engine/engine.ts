@@ -252,13 +252,12 @@ export class Engine {
   }
 
   /** The summary of a variable within the levels of another, or within the files. */
-  grouped(name: string, by: string | null): Grouped | null {
+  async grouped(name: string, by: string | null): Promise<Grouped | null> {
     const { opened } = this;
-    const one = this.found(name);
-    const other = by === null ? null : this.found(by);
-    return one && (by === null || other)
-      ? groupedBy(one.variable, one.inspected, other, opened.extract.files, opened.weighting, opened.within)
-      : null;
+    const one = opened.named(name);
+    const other = by === null ? null : opened.named(by);
+    if (!one || other === undefined) return null;
+    return groupedBy(one, other, opened.grounds);
   }
 
   /** A chart as an SVG file. */

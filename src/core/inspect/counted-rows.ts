@@ -1,6 +1,6 @@
 import type { Extract } from '../extract/extract';
 import { repeatedHeaders } from '../flags/rows/repeated-header';
-import { bitsOf, type Bits } from '../rows/bits';
+import { bitsOf, type Bits } from '../extract/bits';
 
 /** Which rows count. Derived from the extract and the rows that a person set aside. */
 export interface CountedRows {

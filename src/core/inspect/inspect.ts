@@ -9,7 +9,9 @@ import { withoutCells } from '../infer/relevel';
 import type { Entry } from '../log/entries';
 import { foldLog, inForce, touched, type State } from '../log/fold';
 import { isBlank } from '../read/looks';
-import { has, type Bits } from '../rows/bits';
+import { has, type Bits } from '../extract/bits';
+import { recordsOf } from '../rows/in-memory';
+import type { Records } from '../rows/records';
 import { proposeSets } from '../sets/propose';
 import { askedOf, type Asked } from './asked';
 import { Cells } from './cells';
@@ -19,6 +21,7 @@ import { Raised } from './raised';
 import { retyped } from './retyped';
 import type { Inspection } from './schema';
 import { summaryOf, type Summary } from './summary';
+import type { Grounds } from './together';
 import { weightedOf, type Weighted, type Weighting } from './weighted';
 import { Writing } from './writing';
 
@@ -38,6 +41,8 @@ interface Variables {
  * alone, `CountedRows` from the rows set aside, `Writing` from both, `Raised` from the variables.
  */
 export class Inspector {
+  /** Whatever holds the rows. */
+  readonly records: Records;
   private readonly cells: Cells;
   private rows: CountedRows;
   private writing: Writing;
@@ -56,6 +61,7 @@ export class Inspector {
     readonly extract: Extract,
     public standing: readonly StandingRule[] = [],
   ) {
+    this.records = recordsOf(extract);
     this.cells = new Cells(extract);
     this.rows = countedRows(extract, new Set());
     this.writing = new Writing(this.cells, this.rows.headers.length > 0);
@@ -120,6 +126,12 @@ export class Inspector {
   /** The rows that count; `null` where all do. */
   get within(): Bits | null {
     return this.rows.within;
+  }
+
+  /** What tables ask of. */
+  get grounds(): Grounds {
+    const { records, within, weighting } = this;
+    return { records, files: this.extract.files, within, weighting };
   }
 
   /** What was found of rows that are named and do not simply stand at their place. */

@@ -67,7 +67,7 @@ describe('by group', () => {
   it('summarises a measure within levels, and a category within files', async () => {
     const dig = await made();
     const size = find(dig, 'size');
-    const bySide = groupedBy(size.variable, size.inspected, find(dig, 'side'), dig.extract.files);
+    const bySide = await groupedBy(size.inspected, find(dig, 'side').inspected, dig.grounds);
     expect(
       bySide.groups.map(({ code, rows: n, mean, min, max, median }) => [code, n, mean, min, max, median]),
     ).toEqual([
@@ -75,7 +75,7 @@ describe('by group', () => {
       ['b', 120, 29, 0, 58, 29],
     ]);
     const tier = find(dig, 'tier');
-    const byFile = groupedBy(tier.variable, tier.inspected, null, dig.extract.files);
+    const byFile = await groupedBy(tier.inspected, null, dig.grounds);
     expect(byFile.codes.map(({ code }) => code)).toEqual(['high', 'low', 'mid']);
     expect(byFile.groups.map(({ rows: n, valid, counts }) => [n, valid, counts])).toEqual([
       [120, 120, [40, 40, 40]],
@@ -86,9 +86,9 @@ describe('by group', () => {
   it('says why there is none', async () => {
     const dig = await made();
     const tier = find(dig, 'tier');
-    expect(
-      groupedBy({ ...tier.variable }, { ...tier.inspected, kind: 'text' }, null, dig.extract.files).why,
-    ).toContain('no summary');
+    expect((await groupedBy({ ...tier.inspected, kind: 'text' }, null, dig.grounds)).why).toContain(
+      'no summary',
+    );
   });
 });
 

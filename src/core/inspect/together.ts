@@ -1,16 +1,13 @@
 import { largest } from '../tally/extent';
 import { isCategorical, isMeasure, type Kind } from '../extract/words';
-import type { Variable } from '../extract/extract';
-import { codingOfStretches, regrouped } from '../extract/coding';
-import { fileStarts } from '../extract/files';
-import { levelCoding } from '../infer/level-coding';
+import type { Bits } from '../extract/bits';
+import { levelCategories } from '../infer/level-coding';
 import { validOf } from '../infer/levels';
-import type { Bits } from '../rows/bits';
-import { crossed } from '../rows/counting';
+import { byFile, type Records } from '../rows/records';
 import { moments, quantile, weightedMoments, weightedQuantile } from '../tally/statistics';
 import { codeListOf } from './summary';
 import type { Inspected } from './inspected';
-import { weightsOf, type Weighting } from './weighted';
+import { weightOf, type Weighting } from './weighted';
 
 /** Several variables of one list of codes as one table: items down, codes across. */
 export interface Battery {
@@ -115,20 +112,25 @@ export interface Grouped {
 const MOST_GROUPS = 30;
 const MOST_CODES = 12;
 
-/** The summary of one variable within the levels of another, or within the files where `by` is `null`. @param within the rows that count */
-export function groupedBy(
-  variable: Variable,
+/** What a grouping asks of: whatever holds the rows, the rows that count, the weight in force. */
+export interface Grounds {
+  records: Records;
+  files: readonly { name: string; wave?: string; rows: number }[];
+  within: Bits | null;
+  weighting: Weighting | null;
+}
+
+/** The summary of one variable within the levels of another, or within the files where `by` is `null`. */
+export async function groupedBy(
   inspected: Inspected,
-  by: { variable: Variable; inspected: Inspected } | null,
-  files: readonly { name: string; wave?: string; rows: number }[],
-  weighting: Weighting | null = null,
-  within: Bits | null = null,
-): Grouped {
+  by: Inspected | null,
+  { records, files, within, weighting }: Grounds,
+): Promise<Grouped> {
   const { kind, levels, name } = inspected;
   const none = {
     variable: name,
     kind,
-    by: by?.inspected.name ?? 'file',
+    by: by?.name ?? 'file',
     codes: [],
     groups: [],
     weight: weighting?.inspected.name ?? null,
@@ -139,21 +141,16 @@ export function groupedBy(
   const valid = validOf(levels).levels;
   const groups = groupsOf(by, files);
   if (by && groups.length > 200)
-    return { ...none, why: `${by.inspected.name} has ${groups.length} levels: too many to be groups` };
+    return { ...none, why: `${by.name} has ${groups.length} levels: too many to be groups` };
   const shown = groups.slice(0, MOST_GROUPS);
-  const { column } = variable;
   const grouping = by
-    ? levelCoding(by.variable.column, validOf(by.inspected.levels).levels.slice(0, MOST_GROUPS))
-    : regrouped(
-        codingOfStretches(fileStarts(files)),
-        files.map((_, i) => (i < shown.length ? i : -1)),
-        shown.length,
-      );
-  const weightOf = weighting && weightsOf(weighting);
-  const coding = levelCoding(column, valid);
-  const all = crossed(column.rows, [grouping], { within }).sums;
-  const plain = crossed(column.rows, [grouping, coding], { within });
-  const counted = weightOf ? crossed(column.rows, [grouping, coding], { within, weight: weightOf }) : plain;
+    ? levelCategories(by.name, validOf(by.levels).levels.slice(0, MOST_GROUPS))
+    : byFile(shown.length);
+  const weight = weighting && weightOf(weighting);
+  const categories = levelCategories(name, valid);
+  const all = (await records.cross([grouping], within)).sums;
+  const plain = await records.cross([grouping, categories], within);
+  const counted = weight ? await records.cross([grouping, categories], within, weight) : plain;
   const ofGroup = (cells: Float64Array, g: number): Float64Array =>
     cells.subarray(g * valid.length, (g + 1) * valid.length);
   const sum = (cells: Float64Array): number => cells.reduce((whole, cell) => whole + cell, 0);
@@ -178,12 +175,12 @@ export function groupedBy(
           : null;
       const { mean, sd } =
         measure && n > 0
-          ? weightOf
+          ? weight
             ? weightedMoments(weighed, n)
             : moments(weighed)
           : { mean: null, sd: null };
       const at = (p: number): number | null =>
-        ranked && (weightOf ? weightedQuantile(ranked, n, p) : quantile(ranked, p));
+        ranked && (weight ? weightedQuantile(ranked, n, p) : quantile(ranked, p));
       return {
         code,
         label,
@@ -204,9 +201,9 @@ export function groupedBy(
 }
 
 function groupsOf(
-  by: { inspected: Inspected } | null,
+  by: Inspected | null,
   files: readonly { name: string; wave?: string }[],
 ): { code: string; label: string | null }[] {
   if (!by) return files.map(({ name, wave }) => ({ code: wave ?? name, label: null }));
-  return validOf(by.inspected.levels).levels.map(({ code, label }) => ({ code, label }));
+  return validOf(by.levels).levels.map(({ code, label }) => ({ code, label }));
 }

@@ -65,19 +65,9 @@ describe('a weight in force', () => {
 
   it('weights groups too, whose rows stay numbers of rows', async () => {
     const dig = await weighed(`size,side,wt\n${NUMBERS}\n`, 'wt');
-    const [size, side] = ['size', 'side'].map((name) => ({
-      variable: dig.extract.variables.find((one) => one.name === name),
-      inspected: dig.named(name),
-    }));
-    if (!size.variable || !size.inspected || !side.variable || !side.inspected)
-      throw new Error('made without');
-    const { groups, weight } = groupedBy(
-      side.variable,
-      side.inspected,
-      null,
-      dig.extract.files,
-      dig.weighting,
-    );
+    const [size, side] = ['size', 'side'].map((name) => dig.named(name));
+    if (!size || !side) throw new Error('made without');
+    const { groups, weight } = await groupedBy(side, null, dig.grounds);
     expect([weight, groups[0].rows, groups[0].valid, groups[0].base, groups[0].counts]).toEqual([
       'wt',
       60,
@@ -85,15 +75,7 @@ describe('a weight in force', () => {
       120,
       [60, 60],
     ]);
-    expect(
-      groupedBy(
-        size.variable,
-        size.inspected,
-        { variable: side.variable, inspected: side.inspected },
-        dig.extract.files,
-        dig.weighting,
-      ).groups.map(({ mean }) => mean),
-    ).toEqual([15.5, 14.5]);
+    expect((await groupedBy(size, side, dig.grounds)).groups.map(({ mean }) => mean)).toEqual([15.5, 14.5]);
   });
 });
 

@@ -2,8 +2,9 @@ import type { Variable } from '../extract/extract';
 import { isMeasure } from '../extract/words';
 import { levelCoding } from '../infer/level-coding';
 import { validOf, valueOf, type Level } from '../infer/levels';
-import type { Bits } from '../rows/bits';
+import type { Bits } from '../extract/bits';
 import { crossed } from '../rows/counting';
+import type { Weight } from '../rows/records';
 import { weightedMoments, weightedQuantile } from '../tally/statistics';
 import type { Inspected } from './inspected';
 
@@ -34,14 +35,14 @@ export interface Weighted {
   } | null;
 }
 
-/** The weight of a row (zero-based); NaN where it is blank, negative, or no number. */
-export function weightsOf({ variable: { column }, inspected }: Weighting): (row: number) => number {
-  const read = (text: string): number => {
-    const weight = valueOf(text, inspected.written) ?? NaN;
+/** The weights that texts stand for; NaN where one is blank, negative, or no number. */
+export const weightOf = ({ inspected: { name, written } }: Weighting): Weight => ({
+  variable: name,
+  of: (text) => {
+    const weight = valueOf(text, written) ?? NaN;
     return weight >= 0 ? weight : NaN;
-  };
-  return column.lift(read);
-}
+  },
+});
 
 /**
  * Σw for each code, and the weighted figures; a blank or negative weight leaves its row out.
@@ -61,7 +62,7 @@ export function weightedOf(
     without,
   } = crossed(column.rows, [levelCoding(column, levels)], {
     within,
-    weight: weightsOf(weighting),
+    weight: weighting.variable.column.lift(weightOf(weighting).of),
   });
   const isValid = ({ standing }: Level): boolean => standing === 'valid';
   const total = (of: Float64Array): number =>

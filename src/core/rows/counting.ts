@@ -1,5 +1,5 @@
 import type { Coding } from '../extract/coding';
-import { has, type Bits } from './bits';
+import { has, type Bits } from '../extract/bits';
 
 /** Which rows count, and for how much. */
 export interface Counting {

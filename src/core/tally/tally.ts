@@ -1,3 +1,4 @@
+import { has, type Bits } from '../extract/bits';
 import type { Column } from '../extract/column';
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
 
@@ -37,13 +38,33 @@ export function tallyColumn(column: Column, from = 0, to = column.rows): Tally {
   const all = new Float64Array(column.texts.length);
   const { codes } = column;
   for (let row = from; row < to; row++) all[codes[row]]++;
-  if (all.every((count) => count > 0)) return { texts: column.texts, counts: all, rows: to - from };
-  const present = column.texts.map((_, code) => code).filter((code) => all[code] > 0);
-  return {
-    texts: present.map((code) => column.texts[code]),
-    counts: Float64Array.from(present, (code) => all[code]),
-    rows: to - from,
-  };
+  return { ...present(column.texts, all), rows: to - from };
+}
+
+/** The tally of the rows of a column that count, from its codes: those that do not are never looked at one by one. */
+export function tallyWithin(column: Column, within: Bits): Tally {
+  if (column.form === 'packed')
+    return tallyTexts(
+      (function* () {
+        for (let row = 0; row < column.rows; row++) if (has(within, row)) yield column.text(row);
+      })(),
+    );
+  const { codes, texts } = column;
+  const all = new Float64Array(texts.length);
+  let rows = 0;
+  for (let row = 0; row < codes.length; row++) {
+    if (!has(within, row)) continue;
+    all[codes[row]]++;
+    rows++;
+  }
+  return { ...present(texts, all), rows };
+}
+
+/** Texts that any row holds, with their counts. */
+function present(texts: readonly string[], all: Float64Array): Pick<Tally, 'texts' | 'counts'> {
+  if (all.every((count) => count > 0)) return { texts, counts: all };
+  const held = texts.map((_, code) => code).filter((code) => all[code] > 0);
+  return { texts: held.map((code) => texts[code]), counts: Float64Array.from(held, (code) => all[code]) };
 }
 
 /** The tally of loose texts. @throws TooManyDistinct */

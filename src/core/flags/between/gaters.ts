@@ -2,7 +2,7 @@ import type { Column } from '../../extract/column';
 import { isCategorical } from '../../extract/words';
 import { spellingsOf } from '../../infer/levels';
 import { isBlank } from '../../read/looks';
-import { bitsOf, common, has, sizeOf, type Bits } from '../../rows/bits';
+import { bitsOf, common, has, sizeOf, type Bits } from '../../extract/bits';
 import type { Subject } from '../rule';
 
 /** A code with its label, as a sentence names it. */

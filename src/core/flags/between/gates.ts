@@ -1,7 +1,7 @@
 import type { Column } from '../../extract/column';
 import { spellingsOf, validOf } from '../../infer/levels';
 import { isBlank } from '../../read/looks';
-import { bitsOf, common, sizeOf, type Bits } from '../../rows/bits';
+import { bitsOf, common, sizeOf, type Bits } from '../../extract/bits';
 import {
   classify,
   decided,
