@@ -1,6 +1,7 @@
 import { largest } from '../tally/extent';
 import { stemOf } from '../infer/stem';
 import { SEVERITIES, type Severity } from '../extract/words';
+import { factsOf } from './registry';
 import { anyOf, type Flag } from './rule';
 import { STANDING_RULE } from './standing-rules';
 
@@ -18,10 +19,11 @@ export interface Pattern {
   says: string;
 }
 
-/** Rules whose codes are of one kind: an item that lacks one of 77, 88 and 99 still belongs to the others. */
-const SOME_OF: ReadonlySet<string> = new Set(['sentinel-code', 'undocumented-code', 'nonresponse-label']);
-/** Rules whose flags have one cause wherever they hold: a person's own word, or a habit of what wrote the file. */
-const EVERYWHERE: ReadonlySet<string> = new Set([STANDING_RULE, 'stray-whitespace']);
+/** Items that lack one of 77, 88 and 99 still belong to the others. */
+const bySomeCodes = (rule: string): boolean => factsOf(rule)?.pattern === 'some codes';
+/** One cause wherever it holds: a person's own word, or a habit of what wrote the file. */
+const isEverywhere = (rule: string): boolean =>
+  rule === STANDING_RULE || factsOf(rule)?.pattern === 'everywhere';
 const MOST_SAID = 4;
 
 /**
@@ -32,9 +34,9 @@ export function patternsOf(flags: readonly Flag[], codeLists: ReadonlyMap<string
   const lots = new Map<string, Flag[]>();
   for (const flag of flags) {
     const kin =
-      SOME_OF.has(flag.rule) && flag.variables.length === 1 && !flag.into
+      bySomeCodes(flag.rule) && flag.variables.length === 1 && !flag.into
         ? flag.rule
-        : flag.rule === 'stray-whitespace'
+        : factsOf(flag.rule)?.pattern === 'everywhere'
           ? `${flag.rule}\n${flag.severity}`
           : `${flag.rule}\n${codesOf(flag)}`;
     lots.set(kin, [...(lots.get(kin) ?? []), flag]);
@@ -69,7 +71,7 @@ const codesOf = ({ codes }: Flag): string => [...codes].sort().join('\u0001');
 
 /** What a flag has in common with those of its cause: the codes of items of one battery or one list. A flag about rows or a pair is its own. */
 function bondsOf(flag: Flag, codeLists: ReadonlyMap<string, string | null>): string[] {
-  if (EVERYWHERE.has(flag.rule)) return ['everywhere'];
+  if (isEverywhere(flag.rule)) return ['everywhere'];
   if (flag.variables.length !== 1) return [flag.variables.join('\n')];
   const [name] = flag.variables;
   if (flag.into) return [name];
@@ -80,7 +82,7 @@ function bondsOf(flag: Flag, codeLists: ReadonlyMap<string, string | null>): str
     ...(stem === null || (flag.codes.length === 0 && list !== null) ? [] : [`stem ${stem}`]),
   ];
   if (kin.length === 0) return [name];
-  return SOME_OF.has(flag.rule) ? kin.flatMap((one) => flag.codes.map((code) => `${one}\n${code}`)) : kin;
+  return bySomeCodes(flag.rule) ? kin.flatMap((one) => flag.codes.map((code) => `${one}\n${code}`)) : kin;
 }
 
 /** Flags parted so that those of one part hang together by what they have in common. */

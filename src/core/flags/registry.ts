@@ -23,7 +23,7 @@ import { partlyLabelled } from './values/partly-labelled';
 import { placeholderDate } from './values/placeholder-date';
 import { repeatColumn } from './between/repeat-column';
 import { repeatedHeader } from './rows/repeated-header';
-import type { ExtractRule, Flag, Subject, VariableRule, Whole } from './rule';
+import type { ExtractRule, Flag, RuleFacts, Subject, VariableRule, Whole } from './rule';
 import { sentinelCode } from './values/sentinel-code';
 import { spike } from './values/spike';
 import { straightLining } from './between/straight-lining';
@@ -65,15 +65,12 @@ export const RULES: readonly VariableRule[] = [
   weightLike,
   imputationMarker,
 ];
-/** Rules that look at cells and names alone: what is ruled of codes does not change them. */
-const OF_CELLS: readonly ExtractRule[] = [
+export const EXTRACT_RULES: readonly ExtractRule[] = [
   repeatedHeader,
   duplicateRow,
   duplicateIdentifier,
   repeatColumn,
   unportableName,
-];
-const OF_LEVELS: readonly ExtractRule[] = [
   summaryRow,
   codebookMismatch,
   waveDrift,
@@ -82,28 +79,16 @@ const OF_LEVELS: readonly ExtractRule[] = [
   batteryOutlier,
   straightLining,
 ];
-export const EXTRACT_RULES: readonly ExtractRule[] = [...OF_CELLS, ...OF_LEVELS];
+const FACTS = new Map([...RULES, ...EXTRACT_RULES].map((facts) => [facts.rule, facts as RuleFacts]));
 
-/** Rules whose flags are about rows or the whole, so that declaring a code missing answers nothing. */
-export const ROW_RULES: ReadonlySet<string> = new Set([
-  ...EXTRACT_RULES.map(({ rule }) => rule),
-  'documented-unused',
-  'partly-labelled',
-  'top-code',
-  'bottom-code',
-  'heaping',
-  'leading-zeros',
-  'encoding-damage',
-  'constant',
-  'mostly-missing',
-  'weight-like',
-  'imputation-marker',
-  'unit-mixture',
-]);
+/** What is to be known of a rule; `undefined` for a person's own rule. */
+export const factsOf = (rule: string): RuleFacts | undefined => FACTS.get(rule);
 
 /** Flags of the extract as a whole that no ruling but setting rows aside changes, and those that rulings may change. */
-export const raiseOfCells = (whole: Whole): Flag[] => OF_CELLS.flatMap(({ look }) => look(whole));
-export const raiseWhole = (whole: Whole): Flag[] => OF_LEVELS.flatMap(({ look }) => look(whole));
+export const raiseOfCells = (whole: Whole): Flag[] =>
+  EXTRACT_RULES.flatMap(({ cellsAlone, look }) => (cellsAlone ? look(whole) : []));
+export const raiseWhole = (whole: Whole): Flag[] =>
+  EXTRACT_RULES.flatMap(({ cellsAlone, look }) => (cellsAlone ? [] : look(whole)));
 
 /** For each of some variables those of the same stem, itself among them; one array for all of a family. */
 export function familiesOf(subjects: readonly Subject[]): (subject: Subject) => readonly Subject[] {
@@ -130,36 +115,15 @@ export function raiseOf(subject: Subject, siblings: readonly Subject[]): Flag[] 
  * Of several rules that see the same code, the one that names the cause speaks: a code labelled as no answer is that, and
  * not also one that stands apart; a sentinel is no top code, no value out of range and none that is far out.
  */
-const ORDER: readonly string[] = [
-  'nonresponse-label',
-  'placeholder-date',
-  'future-date',
-  'impossible-date',
-  'sentinel-code',
-  'undocumented-code',
-  'partly-labelled',
-  'unit-mixture',
-  'out-of-range',
-  'far-out-value',
-  'top-code',
-  'bottom-code',
-  'spike',
-];
-/** Below this, what stands apart gives way to what the codebook says. */
-const SURE = 0.8;
-
 function oneCauseOneFlag(flags: readonly Flag[]): Flag[] {
-  const rank = ({ rule, certainty }: Flag): number =>
-    rule === 'sentinel-code' && certainty < SURE ? ORDER.indexOf('out-of-range') + 0.5 : ORDER.indexOf(rule);
+  const explained = new Set(flags.flatMap(({ rule }) => factsOf(rule)?.explains ?? []));
   const claimed = new Set<string>();
-  const units = flags.some(({ rule }) => rule === 'unit-mixture');
   const kept: Flag[] = [];
-  for (const flag of [...flags].sort((a, b) => rank(a) - rank(b))) {
-    // Two clusters of values explain what is far out, piled up, or beyond a range.
-    if (units && ['far-out-value', 'sentinel-code', 'top-code', 'out-of-range'].includes(flag.rule)) continue;
+  for (const flag of [...flags].sort((a, b) => precedenceOf(a) - precedenceOf(b))) {
+    if (explained.has(flag.rule)) continue;
     // Spellings that differ in nothing but blanks are a matter of blanks.
     if (flag.rule === 'variant-spelling' && flag.codes.every(hasStrayBlanks)) continue;
-    if (!ORDER.includes(flag.rule)) {
+    if (factsOf(flag.rule)?.precedence === undefined) {
       kept.push(flag);
       continue;
     }
@@ -175,6 +139,12 @@ function oneCauseOneFlag(flags: readonly Flag[]): Flag[] {
     const codes = flag.codes.filter((code) => !spelt.has(code));
     return codes.length ? [{ ...flag, codes }] : [];
   });
+}
+
+/** Rules without a precedence come first: they give way to none. */
+function precedenceOf({ rule, certainty }: Flag): number {
+  const { precedence = 0, unsure } = factsOf(rule) ?? {};
+  return unsure && certainty < unsure.below ? unsure.precedence : precedence;
 }
 
 /** Flags that others explain once the extract is known as a whole: blanks of those who were not asked are not missing. */

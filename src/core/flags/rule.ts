@@ -38,9 +38,30 @@ export interface Flag {
 /** So many rows are named. */
 export const MOST_AT = 1000;
 
-/** A rule that looks at one variable at a time, beside its siblings: variables with the same stem. */
-export interface VariableRule {
+/** What is to be known of a rule besides what it finds. All of it stands in the rule's own file. */
+export interface RuleFacts {
   rule: string;
+  /**
+   * What a holder of rows has to give: the tally of each variable, one variable counted against another, or rows. Where it
+   * cannot be given the rule is left out, and said to be.
+   */
+  needs: 'tally' | 'pairs' | 'rows';
+  /** What a ruling answers it: codes declared missing, rows set aside, or neither. */
+  answers: 'codes' | 'rows' | 'whole';
+  /** Of rules that see the same code the one of the lowest precedence speaks; without one a rule gives way to none. */
+  precedence?: number;
+  /** Where it is less sure than `below`, it gives way to more rules. */
+  unsure?: { below: number; precedence: number };
+  /** Rules that have nothing to say of a variable where this one holds. */
+  explains?: readonly string[];
+  /** Which flags are one pattern: those of all the same codes, of some of them, or wherever they hold. */
+  pattern?: 'some codes' | 'everywhere';
+  /** It looks at cells and names alone: nothing that is ruled of codes changes it. */
+  cellsAlone?: true;
+}
+
+/** A rule that looks at one variable at a time, beside its siblings: variables with the same stem. */
+export interface VariableRule extends RuleFacts {
   look(subject: Subject, siblings: readonly Subject[]): Flag[];
 }
 
@@ -55,8 +76,7 @@ export interface Whole {
 }
 
 /** A rule that looks at the extract as a whole. */
-export interface ExtractRule {
-  rule: string;
+export interface ExtractRule extends RuleFacts {
   look(whole: Whole): Flag[];
 }
 

@@ -1,11 +1,11 @@
 import type { Reason } from '../../core/extract/words';
-import { ROW_RULES } from '../../core/flags/registry';
+import { factsOf } from '../../core/flags/registry';
 import { MOST_AT, type Flag } from '../../core/flags/rule';
 import { decide, setRowsAside } from '../../store/decisions';
 
 /** Whether declaring codes missing can answer the flag. */
 export const isAboutCodes = (flag: Flag): boolean =>
-  flag.codes.length > 0 && flag.variables.length > 0 && !ROW_RULES.has(flag.rule);
+  flag.codes.length > 0 && flag.variables.length > 0 && (factsOf(flag.rule)?.answers ?? 'codes') === 'codes';
 /** Whether its rows can be set aside. A breach of a universe is an answer too many, and the row is one all the same. */
 export const isAboutRows = (flag: Flag): boolean =>
   (flag.at?.length ?? 0) > 0 &&

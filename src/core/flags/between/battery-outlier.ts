@@ -8,7 +8,12 @@ import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '.
  * One item of a battery with other codes than its siblings, or answered the other way round: agreeing with it goes with
  * disagreeing with the rest.
  */
-export const batteryOutlier: ExtractRule = { rule: 'battery-outlier', look };
+export const batteryOutlier: ExtractRule = {
+  rule: 'battery-outlier',
+  needs: 'tally',
+  answers: 'whole',
+  look,
+};
 
 const SAMPLE = 4000;
 /** Correlation with the mean of the others below which an item goes the other way, and above which the others go together. */

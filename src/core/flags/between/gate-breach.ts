@@ -5,6 +5,8 @@ import { codesSaid } from './universe';
 /** Rows that contradict a universe that otherwise holds. */
 export const gateBreach: ExtractRule = {
   rule: 'gate-breach',
+  needs: 'pairs',
+  answers: 'rows',
   look: (whole) =>
     gatesOf(whole)
       .filter(({ breaches, notAsked }) => breaches.length > 0 && notAsked >= LEAST_ROWS)

@@ -3,6 +3,8 @@ import type { Flag, Subject, VariableRule } from '../rule';
 /** What marks another variable's values as filled in by the producer is proposed as such. */
 export const imputationMarker: VariableRule = {
   rule: 'imputation-marker',
+  needs: 'tally',
+  answers: 'whole',
   look: ({ name, label, role, levels }: Subject): Flag[] => {
     if (role !== 'imputation') return [];
     const filled = levels.levels.reduce(

@@ -4,7 +4,13 @@ import { validOf } from '../../infer/levels';
 import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
 
 /** The same values, or the same partition of the rows, under another name. */
-export const repeatColumn: ExtractRule = { rule: 'repeat-column', look };
+export const repeatColumn: ExtractRule = {
+  rule: 'repeat-column',
+  needs: 'pairs',
+  answers: 'whole',
+  cellsAlone: true,
+  look,
+};
 
 const LEAST_ROWS = 20;
 const SAMPLE = 500;

@@ -6,7 +6,12 @@ import { MOST_AT, percentOf, type ExtractRule, type Flag, type Whole } from '../
  * Rows that give one and the same answer to every item of a battery: read, or only ticked through? Some are honest, so it is
  * a remark, and only where they are far more than independent answers would make.
  */
-export const straightLining: ExtractRule = { rule: 'straight-lining', look };
+export const straightLining: ExtractRule = {
+  rule: 'straight-lining',
+  needs: 'rows',
+  answers: 'rows',
+  look,
+};
 
 /** With fewer items the same answer to all is nothing unusual. */
 const LEAST_ITEMS = 6;

@@ -5,6 +5,8 @@ import { codesSaid } from './universe';
 /** The inferred universe of a variable, as a remark. */
 export const universeGate: ExtractRule = {
   rule: 'universe-gate',
+  needs: 'pairs',
+  answers: 'whole',
   look: (whole) =>
     gatesOf(whole).map((gate): Flag => {
       const { subjects } = whole;

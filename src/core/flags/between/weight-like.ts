@@ -3,6 +3,8 @@ import type { Flag, Subject, VariableRule } from '../rule';
 /** What looks like a weight is proposed as one: it belongs into no table of its own. */
 export const weightLike: VariableRule = {
   rule: 'weight-like',
+  needs: 'tally',
+  answers: 'whole',
   look: ({ name, role, levels, entry }: Subject): Flag[] =>
     role === 'weight'
       ? [

@@ -14,7 +14,12 @@ import { summaryRows } from './summary-row';
  *
  * Example: tenure 3 is published with 812 rows, 798 arrived → one flag with the code 3, fourteen rows.
  */
-export const codebookMismatch: ExtractRule = { rule: 'codebook-mismatch', look };
+export const codebookMismatch: ExtractRule = {
+  rule: 'codebook-mismatch',
+  needs: 'rows',
+  answers: 'whole',
+  look,
+};
 
 const NAMED = 4;
 

@@ -7,7 +7,13 @@ import { MOST_AT, round2, type ExtractRule, type Flag, type Whole } from '../rul
 const LEAST_ROWS = 20;
 
 /** Rows that hold the same in every column: the same observation twice. */
-export const duplicateRow: ExtractRule = { rule: 'duplicate-row', look };
+export const duplicateRow: ExtractRule = {
+  rule: 'duplicate-row',
+  needs: 'rows',
+  answers: 'rows',
+  cellsAlone: true,
+  look,
+};
 
 const LEAST_COLUMNS = 5;
 /** Where more rows are alike, few columns make them so. */

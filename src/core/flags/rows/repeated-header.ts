@@ -8,7 +8,13 @@ import { MOST_AT, type ExtractRule, type Flag, type Whole } from '../rule';
  *
  * Example: a row whose `age` cell holds "age", whose `sex` cell holds "sex", and so on.
  */
-export const repeatedHeader: ExtractRule = { rule: 'repeated-header', look };
+export const repeatedHeader: ExtractRule = {
+  rule: 'repeated-header',
+  needs: 'rows',
+  answers: 'rows',
+  cellsAlone: true,
+  look,
+};
 
 /** A row is a header if so many of its cells are their own column's name. */
 const LEAST_SHARE = 0.5;

@@ -14,7 +14,12 @@ import { MOST_AT, round2, type ExtractRule, type Flag, type Subject, type Whole 
  *
  * Example: the last row of a file holds "TOTAL" in its first column and, in three others, the sum of all above.
  */
-export const summaryRow: ExtractRule = { rule: 'summary-row', look };
+export const summaryRow: ExtractRule = {
+  rule: 'summary-row',
+  needs: 'rows',
+  answers: 'rows',
+  look,
+};
 
 /** Words by which such rows call themselves, in English, German, French and Spanish. */
 const TOTAL =

@@ -13,7 +13,12 @@ import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '.
  *
  * Example: fuel 2 is 21 of 100 in 2019 and 2020 and 7 of 100 from 2021, fuel 4 the other way round → the codes changed places.
  */
-export const waveDrift: ExtractRule = { rule: 'wave-drift', look };
+export const waveDrift: ExtractRule = {
+  rule: 'wave-drift',
+  needs: 'pairs',
+  answers: 'whole',
+  look,
+};
 
 /** Rows of a wave below which nothing is said. */
 const LEAST_ROWS = 60;

@@ -2,7 +2,12 @@ import { isCategorical } from '../../extract/words';
 import type { Flag, Subject, VariableRule } from '../rule';
 
 /** Codes that the codebook lists and no row holds. A remark: a small extract may lack rare answers by chance. */
-export const documentedUnused: VariableRule = { rule: 'documented-unused', look };
+export const documentedUnused: VariableRule = {
+  rule: 'documented-unused',
+  needs: 'tally',
+  answers: 'whole',
+  look,
+};
 
 const LEAST_ROWS = 30;
 

@@ -9,7 +9,13 @@ import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '..
  * deviations off (Iglewicz & Hoaglin 1993), on the logarithm where the quantity is skewed, and with nothing between.
  * Never more than a handful: what many share is no slip.
  */
-export const farOutValue: VariableRule = { rule: 'far-out-value', look };
+export const farOutValue: VariableRule = {
+  rule: 'far-out-value',
+  needs: 'tally',
+  answers: 'codes',
+  precedence: 100,
+  look,
+};
 
 const MOST_ROWS = 5;
 const LEAST_ROWS = 30;

@@ -4,7 +4,13 @@ import { DAY, PLACEHOLDERS } from './days';
 import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /** Days after today, where the others lie before: the extract cannot have seen them. */
-export const futureDate: VariableRule = { rule: 'future-date', look: future };
+export const futureDate: VariableRule = {
+  rule: 'future-date',
+  needs: 'tally',
+  answers: 'codes',
+  precedence: 30,
+  look: future,
+};
 /** Where more lie ahead, they are plans. */
 const MOST_AHEAD = 0.1;
 

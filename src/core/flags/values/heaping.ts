@@ -3,7 +3,12 @@ import { validOf } from '../../infer/levels';
 import { round2, type Flag, type Subject, type VariableRule } from '../rule';
 
 /** Answers rounded to fives, tens, dozens, hundreds: more rows at the multiples than chance puts there. A remark. */
-export const heaping: VariableRule = { rule: 'heaping', look };
+export const heaping: VariableRule = {
+  rule: 'heaping',
+  needs: 'tally',
+  answers: 'whole',
+  look,
+};
 
 const BASES = [1000, 500, 100, 50, 12, 10, 5];
 const LEAST_ROWS = 100;

@@ -3,7 +3,13 @@ import { dateOrdersOf, writtenLikeDate } from '../../infer/dates';
 import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /** Written as a day, and no calendar has it: the 31st of June. */
-export const impossibleDate: VariableRule = { rule: 'impossible-date', look: impossible };
+export const impossibleDate: VariableRule = {
+  rule: 'impossible-date',
+  needs: 'tally',
+  answers: 'codes',
+  precedence: 40,
+  look: impossible,
+};
 
 function impossible({ name, written, levels }: Subject): Flag[] {
   if (!isDateStorage(written.storage)) return [];

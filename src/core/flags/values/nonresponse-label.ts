@@ -9,7 +9,14 @@ import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '..
  *
  * Example: 8 is labelled "Can't say" and the codebook does not declare it missing.
  */
-export const nonresponseLabel: VariableRule = { rule: 'nonresponse-label', look };
+export const nonresponseLabel: VariableRule = {
+  rule: 'nonresponse-label',
+  needs: 'tally',
+  answers: 'codes',
+  precedence: 10,
+  pattern: 'some codes',
+  look,
+};
 
 function look({ name, kind, levels, written, entry }: Subject): Flag[] {
   if (!isCategorical(kind) && !isMeasure(kind)) return [];

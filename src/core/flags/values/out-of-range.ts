@@ -6,7 +6,13 @@ import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '..
  * Values outside what the codebook allows; else outside what the words of label, name and units allow: a percentage
  * above a hundred, an age above 120, a thirteenth month, a year that has not come.
  */
-export const outOfRange: VariableRule = { rule: 'out-of-range', look };
+export const outOfRange: VariableRule = {
+  rule: 'out-of-range',
+  needs: 'tally',
+  answers: 'codes',
+  precedence: 90,
+  look,
+};
 
 /** Where more of the values lie outside, the words mean something else. */
 const MOST_OUTSIDE = 0.05;

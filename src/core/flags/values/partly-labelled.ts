@@ -7,7 +7,13 @@ import type { Flag, Subject, VariableRule } from '../rule';
  * Numbers of which only a few at the edge carry labels: a top code, or codes that are no answer. Where both ends of a
  * scale are labelled and nothing between, it is a scale, and the flag is a remark.
  */
-export const partlyLabelled: VariableRule = { rule: 'partly-labelled', look };
+export const partlyLabelled: VariableRule = {
+  rule: 'partly-labelled',
+  needs: 'tally',
+  answers: 'whole',
+  precedence: 70,
+  look,
+};
 
 const MOST_LABELLED = 3;
 const LEAST_BARE = 5;

@@ -8,7 +8,13 @@ import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '..
  *
  * Example: 1900-01-01 six times among days of 2019 to 2022.
  */
-export const placeholderDate: VariableRule = { rule: 'placeholder-date', look: placeholders };
+export const placeholderDate: VariableRule = {
+  rule: 'placeholder-date',
+  needs: 'tally',
+  answers: 'codes',
+  precedence: 20,
+  look: placeholders,
+};
 /** Years between it and the nearest other days for it to stand apart; or as many times as frequent as days around it. */
 const YEARS_APART = 5;
 const LEAST_RATIO = 8;

@@ -23,7 +23,15 @@ import { beginsAfterZero, breaksOff, isBalanced, livesFarFromZero, runsOut } fro
  *
  * Example: rooms 1–12 and forty times 99 → 99 stands 87 above the next value, is all nines, and is a spike.
  */
-export const sentinelCode: VariableRule = { rule: 'sentinel-code', look };
+export const sentinelCode: VariableRule = {
+  rule: 'sentinel-code',
+  needs: 'tally',
+  answers: 'codes',
+  precedence: 50,
+  unsure: { below: 0.8, precedence: 95 },
+  pattern: 'some codes',
+  look,
+};
 
 /** Log odds that an edge code of sentinel form is one, before anything else is known. */
 const PRIOR = -3;

@@ -7,7 +7,13 @@ import { round2, type Flag, type Subject, type VariableRule } from '../rule';
  * One value of a quantity much more frequent than those around it: a mean that was filled in, a default. Round numbers
  * are what people answer, and zero is what many have: neither is a spike.
  */
-export const spike: VariableRule = { rule: 'spike', look };
+export const spike: VariableRule = {
+  rule: 'spike',
+  needs: 'tally',
+  answers: 'codes',
+  precedence: 130,
+  look,
+};
 
 const LEAST_DISTINCT = 25;
 /** Rows at the spike, as a share of all, and as many times the usual around it. */

@@ -7,7 +7,14 @@ import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '..
  *
  * Example: tenure is documented with 1 to 5 and 9, and 22 rows hold 7.
  */
-export const undocumentedCode: VariableRule = { rule: 'undocumented-code', look };
+export const undocumentedCode: VariableRule = {
+  rule: 'undocumented-code',
+  needs: 'tally',
+  answers: 'codes',
+  precedence: 60,
+  pattern: 'some codes',
+  look,
+};
 
 /** The list counts as one of all codes if it covers so much of the rows. */
 const LEAST_COVERED = 0.8;

@@ -4,7 +4,12 @@ import type { Flag, Subject, VariableRule } from '../rule';
 const LEAST_ROWS = 20;
 
 /** One value in every row that has one: it tells nothing apart. */
-export const constant: VariableRule = { rule: 'constant', look };
+export const constant: VariableRule = {
+  rule: 'constant',
+  needs: 'tally',
+  answers: 'whole',
+  look,
+};
 
 function look({ name, role, levels }: Subject): Flag[] {
   const valid = validOf(levels);

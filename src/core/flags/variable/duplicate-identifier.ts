@@ -5,7 +5,13 @@ import { isBlank } from '../../read/looks';
 import { round2, type ExtractRule, type Flag, type Whole } from '../rule';
 
 /** What looks like the unit's identifier, and repeats within a file. */
-export const duplicateIdentifier: ExtractRule = { rule: 'duplicate-identifier', look };
+export const duplicateIdentifier: ExtractRule = {
+  rule: 'duplicate-identifier',
+  needs: 'rows',
+  answers: 'rows',
+  cellsAlone: true,
+  look,
+};
 
 const LEAST_ROWS = 20;
 /** Where more repeat, it identifies something else than the row. */

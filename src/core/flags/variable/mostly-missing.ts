@@ -4,7 +4,12 @@ import { percentOf, type Flag, type Subject, type VariableRule } from '../rule';
 const LEAST_ROWS = 20;
 
 /** More than half of the rows that were asked have no valid value, or none has. */
-export const mostlyMissing: VariableRule = { rule: 'mostly-missing', look };
+export const mostlyMissing: VariableRule = {
+  rule: 'mostly-missing',
+  needs: 'tally',
+  answers: 'whole',
+  look,
+};
 
 function look({ name, entry, levels }: Subject): Flag[] {
   const valid = validOf(levels);

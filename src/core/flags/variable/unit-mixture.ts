@@ -8,7 +8,14 @@ import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '..
  * Two clusters of positive values a known factor apart, of like shape, with nothing between: metres among kilometres,
  * pence among pounds, thousands among ones.
  */
-export const unitMixture: VariableRule = { rule: 'unit-mixture', look };
+export const unitMixture: VariableRule = {
+  rule: 'unit-mixture',
+  needs: 'tally',
+  answers: 'whole',
+  precedence: 80,
+  explains: ['far-out-value', 'sentinel-code', 'top-code', 'out-of-range'],
+  look,
+};
 
 const FACTORS: readonly (readonly [number, string])[] = [
   [1000, 'a thousand, as metres and kilometres or ones and thousands'],

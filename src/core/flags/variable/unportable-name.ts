@@ -3,6 +3,9 @@ import type { ExtractRule, Flag } from '../rule';
 /** Names that other software would refuse or change. A remark: they can be called otherwise for the handoff. */
 export const unportableName: ExtractRule = {
   rule: 'unportable-name',
+  needs: 'tally',
+  answers: 'whole',
+  cellsAlone: true,
   look: ({ subjects }) => lookAt(subjects.map(({ name }) => name)),
 };
 

@@ -2,7 +2,12 @@ import { validOf } from '../../infer/levels';
 import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /** Text that was decoded wrongly somewhere: replacement characters, UTF-8 read as Windows-1252, control characters. */
-export const encodingDamage: VariableRule = { rule: 'encoding-damage', look };
+export const encodingDamage: VariableRule = {
+  rule: 'encoding-damage',
+  needs: 'tally',
+  answers: 'whole',
+  look,
+};
 
 /** UTF-8 bytes taken for Windows-1252 or ISO 8859-1: a letter of the first half, then one that stands for a trailing byte. */
 const TWICE =

@@ -7,7 +7,12 @@ import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
  *
  * Example: parish 0042 beside 42, and 108 where all others have four digits.
  */
-export const leadingZeros: VariableRule = { rule: 'leading-zeros', look };
+export const leadingZeros: VariableRule = {
+  rule: 'leading-zeros',
+  needs: 'tally',
+  answers: 'whole',
+  look,
+};
 
 const LEAST_CODES = 3;
 /** Stripped forms are the exception. */

@@ -9,7 +9,12 @@ import { LEAST_CERTAINTY, round2, rowsHold, type Flag, type Subject, type Variab
  *
  * Example: years lived here, 2,970 whole numbers, 7 × "n/k" and 3 × "2 yrs" → one flag with two codes, ten rows.
  */
-export const mixedContent: VariableRule = { rule: 'mixed-content', look };
+export const mixedContent: VariableRule = {
+  rule: 'mixed-content',
+  needs: 'tally',
+  answers: 'codes',
+  look,
+};
 
 /** More stray forms than this are counted, not named. */
 const MOST_FORMS = 50;

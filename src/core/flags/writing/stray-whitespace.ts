@@ -2,7 +2,13 @@ import { validOf } from '../../infer/levels';
 import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /** Blanks that do not show: leading, trailing, doubled, non-breaking. They part what belongs together. */
-export const strayWhitespace: VariableRule = { rule: 'stray-whitespace', look };
+export const strayWhitespace: VariableRule = {
+  rule: 'stray-whitespace',
+  needs: 'tally',
+  answers: 'codes',
+  pattern: 'everywhere',
+  look,
+};
 
 const bare = (text: string): string =>
   text.replace(/[\s\u00a0\u2000-\u200b\u202f\u205f\u3000\ufeff]+/gu, ' ').trim();

@@ -9,7 +9,12 @@ import { LEAST_CERTAINTY, round2, rowsHold, type Flag, type Subject, type Variab
  *
  * Example: "Quillmere" 410 times, "quillmere" 3, "Quilmere" 2 → one flag with two codes, five rows.
  */
-export const variantSpelling: VariableRule = { rule: 'variant-spelling', look };
+export const variantSpelling: VariableRule = {
+  rule: 'variant-spelling',
+  needs: 'tally',
+  answers: 'codes',
+  look,
+};
 
 /** Below this length one letter more or less is often another word: "one", "none". */
 const LEAST_SLIP_LENGTH = 5;
