@@ -77,17 +77,17 @@ export function frequenciesOf(
   };
 }
 
-/** The most frequent levels, without sorting all of them: only those that reach the count of the fiftieth. */
-function mostFrequent(levels: readonly Level[]): Level[] {
-  if (levels.every(({ count }) => count === 1)) return levels.slice(0, MOST_FREQUENT);
+/** The most frequent levels, without sorting all of them: only those that reach the count of the last one wanted. */
+export function mostFrequent(levels: readonly Level[], most = MOST_FREQUENT): Level[] {
+  if (levels.every(({ count }) => count === 1)) return levels.slice(0, most);
   const counts = new Float64Array(levels.length);
   for (let i = 0; i < levels.length; i++) counts[i] = levels[i].count;
   counts.sort();
-  const least = counts[Math.max(0, counts.length - MOST_FREQUENT)];
+  const least = counts[Math.max(0, counts.length - most)];
   return levels
     .filter(({ count }) => count >= least)
     .sort((a, b) => b.count - a.count)
-    .slice(0, MOST_FREQUENT);
+    .slice(0, most);
 }
 
 export function missingCodesOf(levels: readonly Level[]): InspectedVariable['missingCodes'] {

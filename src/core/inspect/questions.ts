@@ -2,6 +2,7 @@ import { readPasted, type PastedLine } from '../codebook/pasted';
 import type { Kind, Reason, Storage } from '../extract/words';
 import { spellingsOf, type Standing } from '../infer/levels';
 import { familyOf } from '../infer/stem';
+import { mostFrequent } from './figures';
 import { documented } from './inspected';
 import type { Inspector } from './inspect';
 import type { Statistics } from './schema';
@@ -135,15 +136,12 @@ const MOST_PEEKED = 8;
 export function peekOf(inspector: Inspector, name: string): Peeked[] {
   const inspected = inspector.named(name);
   if (!inspected || inspected.kind === 'identifier') return [];
-  return [...inspected.levels.levels]
-    .sort((a, b) => b.count - a.count)
-    .slice(0, MOST_PEEKED)
-    .map(({ code, label, count, standing }) => ({
-      code,
-      label,
-      share: count / inspected.counts.all,
-      missing: standing !== 'valid',
-    }));
+  return mostFrequent(inspected.levels.levels, MOST_PEEKED).map(({ code, label, count, standing }) => ({
+    code,
+    label,
+    share: count / inspected.counts.all,
+    missing: standing !== 'valid',
+  }));
 }
 
 /** A code with the rows of the variables at hand that hold it. */

@@ -11,6 +11,7 @@ import { bodyOf } from '../infer/edges';
 import { validOf, type Counts } from '../infer/levels';
 import { drawable, histogram } from '../tally/histogram';
 import { drawnOf } from './drawn';
+import { mostFrequent } from './figures';
 import type { Inspected } from './inspected';
 
 /** A distribution small enough to stand in a line: heights from 0 to 1. `apart`: categories; otherwise neighbours touch. */
@@ -41,6 +42,8 @@ export interface Summary {
   codeList: string | null;
   /** Zero-based places of the files that hold anything of it; `null` where there is but one file. */
   inFiles: number[] | null;
+  /** The most frequent valid values with their shares of valid rows; none where no two rows are alike. */
+  values: { code: string; share: number }[];
 }
 
 /** So many labels of codes can be searched for. */
@@ -69,7 +72,22 @@ export function summaryOf(inspected: Inspected, inFiles: number[] | null = null)
     archiveLabel: inspected.entry && inspected.entry.label !== label ? inspected.entry.label : null,
     codeList: codeListOf(inspected),
     inFiles,
+    values: valuesOf(inspected),
   };
+}
+
+/** So many values are shown in a line, each up to so many characters. */
+const MOST_VALUES = 4;
+const MOST_SIGNS = 40;
+
+function valuesOf({ levels, counts, kind }: Inspected): Summary['values'] {
+  const { levels: valid } = validOf(levels);
+  if (kind === 'identifier' || counts.valid === 0 || (valid.length === counts.valid && valid.length > 1))
+    return [];
+  return mostFrequent(valid, MOST_VALUES).map(({ code, count }) => ({
+    code: code.length > MOST_SIGNS ? `${code.slice(0, MOST_SIGNS)}…` : code,
+    share: count / counts.valid,
+  }));
 }
 
 function wordsOf({ entry, levels, label }: Inspected): string {

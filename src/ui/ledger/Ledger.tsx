@@ -53,9 +53,10 @@ export function Ledger() {
   const { summaries, state, search, sort, flags, current, chosen, asking, wide, seen, narrow, opened } =
     useSession();
   const look = useColumns();
-  const columns = useMemo(() => orderOf(look), [look]);
+  const labelled = useMemo(() => summaries.some(({ label }) => label !== null), [summaries]);
+  const columns = useMemo(() => orderOf(look, labelled), [look, labelled]);
   const shared = useMemo(() => shares(summaries), [summaries]);
-  const template = useMemo(() => templateOf(look, shared), [look, shared]);
+  const template = useMemo(() => templateOf(look, shared, labelled), [look, shared, labelled]);
   const { peek, over, out } = usePeek();
   const numbers = useMemo(() => flagsByVariable(flags), [flags]);
   const rows = useMemo(
@@ -85,6 +86,7 @@ export function Ledger() {
     scrollPaddingStart: HEAD,
   });
   const at = rows.findIndex(({ name }) => name === current);
+  const isDrawn = (index: number): boolean => virtual.getVirtualItems().some((item) => item.index === index);
 
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
@@ -206,11 +208,11 @@ export function Ledger() {
           value={search}
           onChange={(event) => useSession.setState({ search: event.target.value })}
           onKeyDown={(event) => {
+            if (event.key !== 'ArrowDown' && event.key !== 'Enter' && event.key !== 'Escape') return;
+            // The next key belongs to the rows, whichever way the field is left.
             if (event.key === 'Escape' && search) useSession.setState({ search: '' });
-            else if (event.key === 'ArrowDown' || event.key === 'Enter' || event.key === 'Escape') {
-              if (at < 0) go(0);
-              scroller.current?.focus();
-            } else return;
+            else if (at < 0) go(0);
+            scroller.current?.focus();
             event.preventDefault();
           }}
         />
@@ -299,7 +301,7 @@ export function Ledger() {
         aria-multiselectable="true"
         tabIndex={0}
         ref={scroller}
-        aria-activedescendant={at >= 0 ? `row-${rows[at].position}` : undefined}
+        aria-activedescendant={isDrawn(at) ? `row-${rows[at].position}` : undefined}
         onKeyDown={onKey}
         data-testid="ledger"
         onPointerMove={over}

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo } from 'react';
-import { whole } from '../../core/handoff/words';
+import { percent, whole } from '../../core/handoff/words';
 import type { Summary } from '../../core/inspect/summary';
 import { useSession } from '../../store/session';
 import type { ColumnKey } from './columns';
@@ -40,7 +40,8 @@ export const LedgerRow = memo(function LedgerRow({
   template,
   toggle,
 }: Props) {
-  const { name, label, position, kind, confirmed, counts, sketch, storage, role, archiveLabel } = summary;
+  const { name, label, position, kind, confirmed, counts, sketch, storage, role, archiveLabel, values } =
+    summary;
   const cell = (key: ColumnKey) => {
     switch (key) {
       case 'position':
@@ -75,6 +76,25 @@ export const LedgerRow = memo(function LedgerRow({
               </span>
             )}
             {label ?? <span className="soft">no label</span>}
+          </div>
+        );
+      case 'values':
+        return (
+          <div
+            role="gridcell"
+            key={key}
+            className="cell-values"
+            title={values.map(({ code, share }) => `${code}: ${percent(share)} of valid rows`).join('\n')}
+          >
+            {values.length === 0 ? (
+              <span className="soft">{counts.valid === 0 ? 'nothing' : 'no two alike'}</span>
+            ) : (
+              values.map(({ code, share }) => (
+                <span key={code} className="value">
+                  <span className="code">{code}</span> <span className="soft">{percent(share)}</span>
+                </span>
+              ))
+            )}
           </div>
         );
       case 'kind':

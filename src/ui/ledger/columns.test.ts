@@ -10,6 +10,12 @@ describe('the columns of the ledger', () => {
     expect(orderOf({ ...look, first: 'label' })).toEqual(['label', 'name', 'kind']);
   });
 
+  it('hold the values in the place of labels where no variable has one', () => {
+    expect(orderOf(look, false)).toEqual(['name', 'values', 'kind']);
+    expect(orderOf({ ...look, shown: ['values'] })).toEqual(['name', 'label', 'values']);
+    expect(templateOf(look, shares([]), false).split('minmax')).toHaveLength(3);
+  });
+
   it('give names and labels room by how long they are', () => {
     const terse = shares([
       { name: 'v1', label: 'How often do you paint your window frames?' },

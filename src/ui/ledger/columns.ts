@@ -7,6 +7,7 @@ export const COLUMN_NAMES = {
   position: 'No.',
   name: 'Name',
   label: 'Label',
+  values: 'Values',
   kind: 'Kind',
   role: 'Role',
   storage: 'Storage',
@@ -34,6 +35,7 @@ const USUAL: Columns = {
 /** Name and label are always there: one alone does not tell a variable. */
 export const ALWAYS: readonly ColumnKey[] = ['name', 'label'];
 const ROOM: Record<Exclude<ColumnKey, 'name' | 'label'>, string> = {
+  values: 'minmax(120px, 220fr)',
   position: '34px',
   kind: '90px',
   role: '78px',
@@ -68,11 +70,14 @@ useColumns.subscribe((now) => {
   }
 });
 
-/** The columns in their order. */
-export function orderOf({ shown, first }: Columns): ColumnKey[] {
-  const all = (Object.keys(COLUMN_NAMES) as ColumnKey[]).filter(
-    (key) => ALWAYS.includes(key) || shown.includes(key),
+/** The columns in their order. @param labelled whether any variable has a label: where none has, its values stand in that place */
+export function orderOf({ shown, first }: Columns, labelled = true): ColumnKey[] {
+  const all = (Object.keys(COLUMN_NAMES) as ColumnKey[]).filter((key) =>
+    labelled
+      ? ALWAYS.includes(key) || shown.includes(key)
+      : key !== 'label' && (key === 'name' || key === 'values' || shown.includes(key)),
   );
+  if (!labelled) return all;
   if (first === 'name') return all;
   const [name, label] = [all.indexOf('name'), all.indexOf('label')];
   return all.map((key, i) => (i === name ? 'label' : i === label ? 'name' : key));
@@ -106,10 +111,14 @@ export function shares(texts: readonly { name: string; label: string | null }[])
 }
 
 /** The grid that lays them out, behind the column for choosing. */
-export const templateOf = (columns: Columns, shared: { name: string; label: string }): string =>
+export const templateOf = (
+  columns: Columns,
+  shared: { name: string; label: string },
+  labelled = true,
+): string =>
   [
     '26px',
-    ...orderOf(columns).map((key) =>
+    ...orderOf(columns, labelled).map((key) =>
       columns.widths[key]
         ? `${columns.widths[key]}px`
         : key === 'name' || key === 'label'

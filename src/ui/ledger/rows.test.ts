@@ -28,6 +28,7 @@ const summary = (
   words: '',
   archiveLabel: null,
   codeList: null,
+  values: [],
   inFiles: name === 'q9' ? [1] : name === 'q10' ? [0] : [0, 1],
 });
 const ALL = [
