@@ -17,6 +17,8 @@ export default tseslint.config(
         { considerDefaultExhaustiveForUnions: true },
       ],
       eqeqeq: 'error',
+      'max-lines': ['error', { max: 320, skipBlankLines: true, skipComments: true }],
+      'max-lines-per-function': ['error', { max: 120, skipBlankLines: true, skipComments: true }],
       'no-console': ['error', { allow: ['error', 'warn'] }],
     },
   },
@@ -24,6 +26,20 @@ export default tseslint.config(
     files: ['**/*.tsx', 'src/ui/**/*.ts'],
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error' },
+  },
+  // Markup is longer than what it says.
+  {
+    files: ['**/*.tsx'],
+    rules: { 'max-lines-per-function': ['error', { max: 150, skipBlankLines: true, skipComments: true }] },
+  },
+  // A suite is one function, and word lists and questionnaires are as long as they are.
+  {
+    files: ['**/*.test.ts', 'e2e/**'],
+    rules: { 'max-lines': 'off', 'max-lines-per-function': 'off' },
+  },
+  {
+    files: ['src/core/infer/ladders.ts', 'src/demo/**'],
+    rules: { 'max-lines': 'off', 'max-lines-per-function': 'off' },
   },
   { files: ['bench/**', 'scripts/**'], rules: { 'no-console': 'off' } },
 );

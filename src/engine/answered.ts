@@ -1,4 +1,5 @@
 import { InputError, Stopped } from '../core/extract/problem';
+import { clipped } from './clipped';
 import type { Engine } from './engine';
 import type { Answer } from './protocol';
 
@@ -17,7 +18,8 @@ export async function answered(
 ): Promise<Answer<unknown>> {
   try {
     const method = engine[question] as (...given: readonly unknown[]) => unknown;
-    return { ok: true, value: await method.apply(engine, args as unknown[]) };
+    const value = await method.apply(engine, args as unknown[]);
+    return { ok: true, value: FILES.has(question) ? value : clipped(value) };
   } catch (cause) {
     if (cause instanceof Stopped) return { ok: false, problem: null };
     if (cause instanceof InputError) return { ok: false, problem: cause.problem };
@@ -26,6 +28,22 @@ export async function answered(
     return { ok: false, problem: { file: 'a defect of ours', says } };
   }
 }
+
+/** What is saved as it is, or laid by as it is: nothing of it is cut short. */
+const FILES: ReadonlySet<Question> = new Set([
+  'inventory',
+  'inspection',
+  'report',
+  'chart',
+  'nameRows',
+  'asideBy',
+  'open',
+  'read',
+  'add',
+  'leaveOut',
+  'callWaves',
+  'lay',
+]);
 
 /** What failed, where it can be said better than that it did. */
 const WORDS: Partial<Record<Question, string>> = {

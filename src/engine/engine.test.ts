@@ -331,6 +331,16 @@ describe('the engine', () => {
     ]);
   });
 
+  it('cuts short what no screen could show, and nothing that is saved', async () => {
+    const long = `x${'y '.repeat(200_000)}`;
+    await engine.read(plan(file('long.csv', `id,remark\n1,${long}\n2,short\n`)), false, none);
+    const card = await ask('record', 0);
+    expect(card.ok && card.value.cells[1].text).toMatch(/^xy y .*… \(398001 more characters\)$/);
+    const profile = await ask('profile', 'remark');
+    expect(JSON.stringify(profile).length).toBeLessThan(20_000);
+    expect((await ask('inspection')).ok && engine.inspection()).toContain(long.trim());
+  });
+
   it('answers what goes wrong in words', async () => {
     expect(await ask('profile', 'rooms')).toMatchObject({
       ok: false,

@@ -4,8 +4,9 @@ import { useEffect, useState } from 'react';
 import { startSession } from '../store/start';
 import { useSession } from '../store/session';
 import { Flags } from './flags/Flags';
-import { useFrameKeys } from './frame/keys';
-import { KeyHelp } from './frame/KeyHelp';
+import { Boundary } from './frame/Boundary';
+import { useFrameKeys } from './keys/keys';
+import { KeyHelp } from './keys/KeyHelp';
 import { Jump } from './frame/Jump';
 import { KeptLine } from './frame/KeptLine';
 import { Problem } from './frame/Problem';
@@ -40,26 +41,42 @@ export function Workplace() {
         {/* Always there, so that files brought in stay there while others are read or another station is looked at. */}
         <div className="sheet" tabIndex={-1} hidden={reading !== null || station !== 'intake'}>
           <Problem />
-          <Intake dropped={dropped} />
+          <Boundary what="The intake">
+            <Intake dropped={dropped} />
+          </Boundary>
         </div>
         {reading ? (
           <ReadingNow now={reading} />
         ) : (
           <>
-            {station === 'inventory' && <Inventory />}
-            {station === 'flags' && <Flags />}
+            {station === 'inventory' && (
+              <Boundary what="The inventory">
+                <Inventory />
+              </Boundary>
+            )}
+            {station === 'flags' && (
+              <Boundary what="The flags">
+                <Flags />
+              </Boundary>
+            )}
             {station === 'handoff' && (
               <div className="sheet" tabIndex={-1}>
                 <Problem />
-                <Handoff />
+                <Boundary what="The handoff">
+                  <Handoff />
+                </Boundary>
               </div>
             )}
           </>
         )}
       </main>
       <KeptLine look={look} changeLook={changeLook} help={() => setHelp(true)} />
-      <Jump />
-      <RecordCard />
+      <Boundary what="The list of variables">
+        <Jump />
+      </Boundary>
+      <Boundary what="The record card">
+        <RecordCard />
+      </Boundary>
       <KeyHelp shown={help} close={() => setHelp(false)} />
     </div>
   );

@@ -2,18 +2,22 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { counted, whole } from '../../core/handoff/words';
-import { patternsOf, type Pattern } from '../../core/flags/patterns';
+import type { Pattern } from '../../core/flags/patterns';
 import type { Flag } from '../../core/flags/rule';
-import { entryText, type Entry } from '../../core/log/entries';
+import type { Entry } from '../../core/log/entries';
 import { inForce } from '../../core/log/fold';
-import { inView } from '../../core/sets/view';
-import { flagKey, undo } from '../../store/decisions';
+import { flagKey } from '../../store/decisions';
 import { useSession } from '../../store/session';
-import { isTyping } from '../frame/keys';
+import { isTyping } from '../keys/keys';
+import { press, type Pressed } from '../keys/table';
 import { Problem } from '../frame/Problem';
 import { ProfilePane } from '../profile/ProfilePane';
 import { StandingRules } from '../rulings/StandingRules';
 import { FlagCard } from './FlagCard';
+import { Members } from './Members';
+import { ORDERS, patternsInView, type Order } from './patternsInView';
+import { Remarks } from './Remarks';
+import { Ruled } from './Ruled';
 
 const RULINGS: ReadonlySet<Entry['type']> = new Set([
   'declare-missing',
@@ -24,8 +28,6 @@ const RULINGS: ReadonlySet<Entry['type']> = new Set([
   'ask-archive',
   'confirm-role',
 ] as const);
-type Order = 'pattern' | 'variable' | 'rule';
-const ORDERS: Record<Order, string> = { pattern: 'the gravest first', variable: 'variable', rule: 'rule' };
 
 /** What looks wrong, by pattern, each with its rulings; what was ruled stays listed and can be taken back. */
 export function Flags() {
@@ -35,38 +37,10 @@ export function Flags() {
   const [at, setAt] = useState(0);
   const [excepted, setExcepted] = useState<ReadonlySet<string>>(new Set());
   const list = useRef<HTMLDivElement>(null);
-  const { open, remarks, elsewhere } = useMemo(() => {
-    const shown = new Set(
-      inView(
-        summaries.map(({ name }) => name),
-        state.sets.values(),
-        state.shown,
-      ),
-    );
-    const inScope = flags.filter(
-      ({ variables }) => variables.length === 0 || variables.some((name) => shown.has(name)),
-    );
-    const codeLists = new Map(summaries.map(({ name, codeList }) => [name, codeList]));
-    const patterns = patternsOf(
-      inScope.filter(({ severity }) => severity !== 'note'),
-      codeLists,
-    );
-    const position = new Map(summaries.map(({ name, position: place }) => [name, place]));
-    if (order === 'variable')
-      patterns.sort(
-        (a, b) => (position.get(a.flags[0].variables[0]) ?? 0) - (position.get(b.flags[0].variables[0]) ?? 0),
-      );
-    if (order === 'rule') patterns.sort((a, b) => a.rule.localeCompare(b.rule));
-    // A remark is no work: it stands apart.
-    return {
-      open: patterns,
-      remarks: patternsOf(
-        inScope.filter(({ severity }) => severity === 'note'),
-        codeLists,
-      ),
-      elsewhere: flags.length - inScope.length,
-    };
-  }, [flags, summaries, state, order]);
+  const { open, remarks, elsewhere } = useMemo(
+    () => patternsInView(flags, summaries, state, order),
+    [flags, summaries, state, order],
+  );
   const here = Math.min(at, open.length - 1);
   const current: Pattern | undefined = open[here];
   const included = (pattern: Pattern): Flag[] =>
@@ -84,28 +58,34 @@ export function Flags() {
   useEffect(() => {
     if (first) useSession.setState({ current: first });
   }, [first]);
+  /** A key presses the button of the current card that it stands on. */
+  const pressCard = ({ key }: Pressed): boolean => {
+    const button =
+      current && list.current?.querySelector<HTMLElement>(`.flagcard.current [data-key="${key}"]`);
+    if (!button) return false;
+    if (button.tagName === 'INPUT') button.focus();
+    else button.click();
+    return true;
+  };
+  const go = (to: number): boolean | void =>
+    current ? setAt(Math.max(0, Math.min(open.length - 1, to))) : false;
   const onKey = (event: React.KeyboardEvent): void => {
     if (isTyping(event)) return;
-    if (event.key === 's') {
-      event.preventDefault();
-      useSession.setState({ asking: 'standing' });
-      return;
-    }
-    if (!current) return;
-    if (event.key === 'ArrowDown') setAt(Math.min(open.length - 1, here + 1));
-    else if (event.key === 'ArrowUp') setAt(Math.max(0, here - 1));
-    else if (event.key === 'Enter' && event.target === event.currentTarget)
-      document.getElementById('profile')?.focus();
-    else {
-      // A key presses the button of the current card that it stands on.
-      const pressed =
-        /^[a-z]$/.test(event.key) &&
-        list.current?.querySelector<HTMLElement>(`.flagcard.current [data-key=${event.key}]`);
-      if (!pressed) return;
-      if (pressed.tagName === 'INPUT') pressed.focus();
-      else pressed.click();
-    }
-    event.preventDefault();
+    const meant = press('flags', event.nativeEvent, {
+      standing: () => useSession.setState({ asking: 'standing' }),
+      nextPattern: () => go(here + 1),
+      previousPattern: () => go(here - 1),
+      profileOfFlag: () => {
+        if (!current || event.target !== event.currentTarget) return false;
+        document.getElementById('profile')?.focus();
+      },
+      missing: pressCard,
+      mend: pressCard,
+      keep: pressCard,
+      ask: pressCard,
+      reason: pressCard,
+    });
+    if (meant) event.preventDefault();
   };
   return (
     <>
@@ -199,57 +179,8 @@ export function Flags() {
             />
           </div>
         ))}
-        {remarks.length > 0 && (
-          <details className="remarks">
-            <summary>
-              {counted(
-                remarks.reduce((sum, pattern) => sum + pattern.flags.length, 0),
-                'remark',
-              )}
-              , which ask for nothing
-            </summary>
-            {remarks.map((pattern) => (
-              <div key={pattern.key} className="flagrow">
-                <p className="mb-0">
-                  {pattern.flags.slice(0, 8).map(({ variables: [name] }) => (
-                    <button
-                      type="button"
-                      key={name}
-                      className="btn-bare code"
-                      onClick={() => useSession.setState({ station: 'inventory', current: name })}
-                    >
-                      {name}
-                    </button>
-                  ))}
-                  {pattern.flags.length > 8 && ` and ${whole(pattern.flags.length - 8)} more`}
-                </p>
-                <FlagCard flags={pattern.flags} says={pattern.says} />
-              </div>
-            ))}
-          </details>
-        )}
-        {rulings.length > 0 && (
-          <>
-            <h3>Ruled on</h3>
-            <ul className="ruled">
-              {rulings.map((entry) => (
-                <li key={entry.id}>
-                  {entryText(entry)}
-                  {entry.why && <q className="ms-1">{entry.why}</q>}{' '}
-                  <span className="soft">{entry.at.slice(0, 16).replace('T', ' ')}</span>{' '}
-                  <button
-                    type="button"
-                    className="btn-bare"
-                    onClick={() => void undo(entry.id)}
-                    aria-label={`Undo: ${entryText(entry)}`}
-                  >
-                    Undo
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </>
-        )}
+        <Remarks remarks={remarks} />
+        <Ruled rulings={rulings} />
       </div>
       <StandingRules
         shown={asking === 'standing'}
@@ -260,46 +191,5 @@ export function Flags() {
       />
       {current && first && <ProfilePane name={first} bare />}
     </>
-  );
-}
-
-/** The variables of a pattern with what each would lose; any can be excepted. */
-function Members({
-  pattern,
-  excepted,
-  toggle,
-}: {
-  pattern: Pattern;
-  excepted: ReadonlySet<string>;
-  toggle: (name: string) => void;
-}) {
-  const summaries = useSession((session) => session.summaries);
-  return (
-    <ul className="members" aria-label="Variables of this pattern">
-      {pattern.flags.map(({ variables: [name], codes, rows, certainty }) => {
-        const summary = summaries.find((one) => one.name === name);
-        return (
-          <li key={name}>
-            <label>
-              <input
-                type="checkbox"
-                checked={!excepted.has(`${pattern.key} ${name}`)}
-                onChange={() => toggle(name)}
-              />{' '}
-              <span className="code">{name}</span> <span className="soft">{summary?.label}</span>
-            </label>
-            <span className="n soft">
-              {codes.length < pattern.codes.length && (
-                <>
-                  only <span className="code">{codes.join(', ')}</span>;{' '}
-                </>
-              )}
-              {certainty < pattern.certainty - 0.2 && `${Math.round(certainty * 100)} of 100 sure; `}
-              {counted(rows, 'row')} of {whole(summary?.counts.valid ?? 0)} valid
-            </span>
-          </li>
-        );
-      })}
-    </ul>
   );
 }

@@ -2,13 +2,14 @@
 
 import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import { confirmKinds, signOff } from '../../store/decisions';
-import { atHand, sawIt, useSession } from '../../store/session';
-import { isTyping } from '../frame/keys';
+import { atHand, sawIt, useSession, type Asking } from '../../store/session';
+import { useKeys } from '../keys/keys';
 import { KindDialog } from '../ledger/KindDialog';
 import { NameDialog } from '../ledger/NameDialog';
 import { useShallow } from 'zustand/react/shallow';
 import { useKeptWidth } from '../look/look';
 import { ProblemText } from '../asking/ProblemText';
+import { Boundary } from '../frame/Boundary';
 import { ByHand } from '../rulings/ByHand';
 import { CodesDialog } from './CodesDialog';
 import { NoteDialog } from './NoteDialog';
@@ -23,29 +24,22 @@ const KEY_STEP = 24;
 const AS_IT_COMES: Drawing = { width: null, all: false };
 const SEEN_AFTER = 700;
 
+const ask = (asking: Asking) => (): void => useSession.setState({ asking });
+
 /** Keys that act on the variable at hand wherever its profile is shown. */
 function useVariableKeys(): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (isTyping(event) || event.defaultPrevented) return;
-      if (event.key === 'c') confirmKinds();
-      else if (event.key === 'k') useSession.setState({ asking: 'kind' });
-      else if (event.key === 'l') useSession.setState({ asking: 'codes' });
-      else if (event.key === 'x') signOff();
-      else if (event.key === 'n') useSession.setState({ asking: 'note' });
-      else if (event.key === 'r') useSession.setState({ asking: 'name' });
-      else if (event.key === 'h') useSession.setState({ asking: 'ruling' });
-      else if (event.key === 'o') useSession.setState({ asking: 'order' });
-      else if (event.key === 'w') useSession.setState((now) => ({ wide: !now.wide }));
-      else return;
-      event.preventDefault();
-    };
-    document.addEventListener('keydown', onKey);
-    return () => {
-      document.removeEventListener('keydown', onKey);
-      useSession.setState({ wide: false, asking: null });
-    };
-  }, []);
+  useKeys('variable', {
+    confirm: confirmKinds,
+    kind: ask('kind'),
+    codes: ask('codes'),
+    signOff,
+    note: ask('note'),
+    name: ask('name'),
+    ruling: ask('ruling'),
+    order: ask('order'),
+    wide: () => useSession.setState((now) => ({ wide: !now.wide })),
+  });
+  useEffect(() => () => useSession.setState({ wide: false, asking: null }), []);
 }
 
 const done = (): void => {
@@ -118,13 +112,15 @@ export function ProfilePane({ name, bare = false }: { name: string; bare?: boole
       >
         {problem && <ProblemText problem={problem} />}
         {profile && (
-          <ProfileView
-            profile={profile}
-            wide={wide}
-            bare={bare && !wide}
-            drawing={drawing}
-            draw={(part) => setSaid({ ...drawing, ...part, name })}
-          />
+          <Boundary what={`The profile of ${name}`} about={profile}>
+            <ProfileView
+              profile={profile}
+              wide={wide}
+              bare={bare && !wide}
+              drawing={drawing}
+              draw={(part) => setSaid({ ...drawing, ...part, name })}
+            />
+          </Boundary>
         )}
       </aside>
       <KindDialog shown={asking === 'kind'} names={names} close={done} />

@@ -11,6 +11,7 @@ import { countAgain, setRowsAside } from '../../store/decisions';
 import { useSession } from '../../store/session';
 import { ProblemText } from '../asking/ProblemText';
 import { useAnswer } from '../asking/useAnswer';
+import { press } from '../keys/table';
 
 /** One row with all its cells, codes and labels together. */
 export function RecordCard() {
@@ -33,8 +34,7 @@ export function RecordCard() {
     if (record === null) return;
     const onKey = (event: KeyboardEvent): void => {
       if ((event.target as HTMLElement).tagName === 'INPUT') return;
-      if (event.key === 'ArrowLeft') go(record - 1);
-      else if (event.key === 'ArrowRight') go(record + 1);
+      press('record', event, { rowBefore: () => go(record - 1), rowAfter: () => go(record + 1) });
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);

@@ -1,0 +1,104 @@
+/**
+ * Every key of the program, in one place: the list that `?` shows, the handlers and the tests are made of it. A command acts
+ * where it is listed; `keys` are those of keyboard events, `shown` how a person reads them.
+ */
+export interface Command {
+  id: string;
+  keys: readonly string[];
+  shown: string;
+  says: string;
+  /** Only with the shift key, or only without it; either where it is left out. */
+  shift?: boolean;
+}
+
+export const WHERE = {
+  everywhere: 'Everywhere',
+  ledger: 'Ledger',
+  variable: 'The variable at hand',
+  flags: 'Flags',
+  record: 'Record card',
+} as const;
+export type Where = keyof typeof WHERE;
+
+export const COMMANDS = {
+  everywhere: [
+    { id: 'station', keys: ['1', '2', '3', '4'], shown: '1 – 4', says: 'go to a station' },
+    { id: 'jump', keys: ['g'], shown: 'g', says: 'go to any variable by name' },
+    { id: 'undo', keys: ['u'], shown: 'u', says: 'undo the last ruling' },
+    { id: 'help', keys: ['?'], shown: '?', says: 'this list' },
+  ],
+  ledger: [
+    { id: 'previous', keys: ['ArrowUp'], shown: '↑', says: 'previous variable; with Shift, choosing it' },
+    { id: 'next', keys: ['ArrowDown'], shown: '↓', says: 'next variable; with Shift, choosing it' },
+    {
+      id: 'back',
+      keys: ['ArrowLeft'],
+      shown: '←',
+      says: 'previous variable, from the profile too',
+      shift: false,
+    },
+    { id: 'on', keys: ['ArrowRight'], shown: '→', says: 'next variable, from the profile too', shift: false },
+    { id: 'screenUp', keys: ['PageUp'], shown: 'PgUp', says: 'a screenful up' },
+    { id: 'screenDown', keys: ['PageDown'], shown: 'PgDn', says: 'a screenful down' },
+    { id: 'first', keys: ['Home'], shown: 'Home', says: 'first variable' },
+    { id: 'last', keys: ['End'], shown: 'End', says: 'last variable' },
+    { id: 'profile', keys: ['Enter'], shown: 'Enter', says: 'go into the profile' },
+    { id: 'choose', keys: [' '], shown: 'Space', says: 'choose or leave out' },
+    { id: 'chooseAll', keys: ['a'], shown: 'a', says: 'choose all listed, or none' },
+    { id: 'set', keys: ['s'], shown: 's', says: 'make a set of the chosen' },
+    { id: 'together', keys: ['t'], shown: 't', says: 'the chosen side by side' },
+    { id: 'narrow', keys: ['f'], shown: 'f', says: 'narrow the list' },
+    {
+      id: 'search',
+      keys: ['/'],
+      shown: '/',
+      says: 'search names, labels, codes; Esc clears it and goes back',
+    },
+  ],
+  variable: [
+    { id: 'confirm', keys: ['c'], shown: 'c', says: 'confirm the kind (of all chosen, if any are)' },
+    { id: 'kind', keys: ['k'], shown: 'k', says: 'say another kind' },
+    { id: 'codes', keys: ['l'], shown: 'l', says: 'label codes, or declare them missing' },
+    {
+      id: 'ruling',
+      keys: ['h'],
+      shown: 'h',
+      says: 'a ruling by hand: missing, another code, who was asked, role',
+    },
+    { id: 'order', keys: ['o'], shown: 'o', says: 'order its codes' },
+    { id: 'name', keys: ['r'], shown: 'r', says: 'another name or label' },
+    { id: 'note', keys: ['n'], shown: 'n', says: 'note' },
+    { id: 'signOff', keys: ['x'], shown: 'x', says: 'sign off, or take that back' },
+    { id: 'wide', keys: ['w'], shown: 'w', says: 'profile on the whole width, and back' },
+  ],
+  flags: [
+    { id: 'previousPattern', keys: ['ArrowUp'], shown: '↑', says: 'previous pattern' },
+    { id: 'nextPattern', keys: ['ArrowDown'], shown: '↓', says: 'next pattern' },
+    { id: 'profileOfFlag', keys: ['Enter'], shown: 'Enter', says: 'go into the profile' },
+    { id: 'missing', keys: ['m'], shown: 'm', says: 'declare its codes missing' },
+    { id: 'mend', keys: ['b'], shown: 'b', says: 'merge its spellings, or set its rows aside' },
+    { id: 'keep', keys: ['v'], shown: 'v', says: 'keep its codes as valid, or leave as it is' },
+    { id: 'ask', keys: ['q'], shown: 'q', says: 'ask the archive' },
+    { id: 'reason', keys: ['y'], shown: 'y', says: 'type a reason; Esc goes back' },
+    { id: 'standing', keys: ['s'], shown: 's', says: 'your standing rules' },
+  ],
+  record: [
+    { id: 'rowBefore', keys: ['ArrowLeft'], shown: '←', says: 'row before' },
+    { id: 'rowAfter', keys: ['ArrowRight'], shown: '→', says: 'row after' },
+  ],
+} as const satisfies Record<Where, readonly Command[]>;
+
+/** What can be done in one place. */
+export type CommandOf<W extends Where> = (typeof COMMANDS)[W][number]['id'];
+/** What each command of a place does, all of them. @returns `false` where it does nothing now, and the key is left to others */
+export type Handlers<W extends Where> = Record<CommandOf<W>, (pressed: Pressed) => boolean | void>;
+export type Pressed = Pick<KeyboardEvent, 'key' | 'shiftKey' | 'target'>;
+
+/** Acts on a key press. @returns whether the key meant something here */
+export function press<W extends Where>(where: W, pressed: Pressed, handlers: Handlers<W>): boolean {
+  const commands: readonly Command[] = COMMANDS[where];
+  const command = commands.find(
+    ({ keys, shift }) => keys.includes(pressed.key) && (shift === undefined || shift === pressed.shiftKey),
+  );
+  return command !== undefined && handlers[command.id as CommandOf<W>](pressed) !== false;
+}

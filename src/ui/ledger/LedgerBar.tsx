@@ -1,0 +1,74 @@
+'use client';
+
+import type { RefObject } from 'react';
+import { counted, whole } from '../../core/handoff/words';
+import { useSession } from '../../store/session';
+import { ColumnMenu } from './ColumnMenu';
+import { Narrowing } from './Narrowing';
+import { SORTS, type SortBy } from './rows';
+import { SORT_NAMES, sortBy } from './sorting';
+
+/** Search, narrowing, order and columns, above the rows. @param listed variables in the list @param leave back to the rows */
+export function LedgerBar({
+  field,
+  listed,
+  leave,
+}: {
+  field: RefObject<HTMLInputElement | null>;
+  listed: number;
+  leave: () => void;
+}) {
+  const { summaries, state, search, sort } = useSession();
+  const done = summaries.filter(({ name }) => state.signedOff.has(name)).length;
+  return (
+    <div className="ledgerbar">
+      <label className="visually-hidden" htmlFor="search">
+        Search names, labels, questions, codes and notes
+      </label>
+      <input
+        id="search"
+        ref={field}
+        type="search"
+        className="form-control form-control-sm"
+        placeholder="Search names, labels, codes   /"
+        value={search}
+        onChange={(event) => useSession.setState({ search: event.target.value })}
+        onKeyDown={(event) => {
+          if (event.key !== 'ArrowDown' && event.key !== 'Enter' && event.key !== 'Escape') return;
+          // The next key belongs to the rows, whichever way the field is left.
+          if (event.key === 'Escape' && search) useSession.setState({ search: '' });
+          leave();
+          event.preventDefault();
+        }}
+      />
+      <Narrowing />
+      <span role="status" className="soft">
+        {listed === summaries.length
+          ? counted(listed, 'variable')
+          : `${whole(listed)} of ${counted(summaries.length, 'variable')}`}
+      </span>
+      <label className="sortpick">
+        Order{' '}
+        <select
+          className="form-select form-select-sm"
+          value={sort.by}
+          onChange={(event) => sortBy(event.target.value as SortBy)}
+        >
+          {SORTS.map((by) => (
+            <option key={by} value={by}>
+              {SORT_NAMES[by]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <ColumnMenu />
+      <progress
+        className="signedoff"
+        max={Math.max(1, summaries.length)}
+        value={done}
+        title={`${whole(done)} of ${counted(summaries.length, 'variable')} signed off`}
+        aria-label={`${whole(done)} of ${counted(summaries.length, 'variable')} signed off`}
+      />
+    </div>
+  );
+}
