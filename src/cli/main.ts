@@ -1,5 +1,3 @@
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import type { ZodType } from 'zod';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { linkCodebooks } from '../core/codebook/link';
 import type { Codebook } from '../core/extract/extract';
@@ -9,13 +7,15 @@ import { InputError } from '../core/extract/problem';
 import { Inspector } from '../core/inspect/inspect';
 import { bring } from '../core/intake/bring';
 import { readExtract } from '../core/intake/receive';
-import { entryOf, entryText, type DigLog, type Entry } from '../core/log/entries';
+import { entryOf, type DigLog } from '../core/log/entries';
 import { anyLogSchema, fittingPlaces, misfitText } from '../core/log/migrate';
-import { foldLog, inForce } from '../core/log/fold';
+import { foldLog } from '../core/log/fold';
 import { ENCODINGS, type Encoding } from '../core/read/encoding';
 import type { Reading } from '../core/read/look';
 import { demoFiles } from '../demo/files';
+import { makeFolder, readJson, write } from './files';
 import { fileSource } from './source';
+import { unfitting } from './unfitting';
 
 const EXIT_DEFECT = 1;
 const EXIT_INPUT = 2;
@@ -131,77 +131,6 @@ async function inspect(paths: string[], options: Options): Promise<void> {
   else process.stdout.write(text);
 }
 
-/** A saved document of ours. @param what its name, in words @throws InputError where it is none, with what to do */
-function readJson<T>(path: string, schema: ZodType<T>, what: string, now: string): T {
-  let text: string;
-  try {
-    text = readFileSync(path, 'utf8');
-  } catch (cause) {
-    throw new InputError({
-      file: path,
-      says: `cannot be read (${(cause as NodeJS.ErrnoException).code}); ${now}`,
-    });
-  }
-  let found: unknown;
-  try {
-    found = JSON.parse(text);
-  } catch (cause) {
-    throw new InputError({ file: path, says: `this is no valid JSON (${(cause as Error).message}); ${now}` });
-  }
-  const read = schema.safeParse(found);
-  if (read.success) return read.data;
-  const [{ path: at, message }] = read.error.issues;
-  throw new InputError({
-    file: path,
-    element: at.join('.') || undefined,
-    says: `this is no ${what} that is known here (${message})`,
-  });
-}
-
-/** What a log says of variables, codes and rows that this extract does not have. */
-function unfitting(log: readonly Entry[], inspector: Inspector): string[] {
-  return inForce(log).flatMap((entry) => {
-    if (entry.id === 'missing') return [];
-    const names =
-      'variables' in entry
-        ? entry.variables
-        : 'variable' in entry
-          ? [entry.variable]
-          : entry.type === 'confirm-kind'
-            ? entry.kinds.map(({ variable }) => variable)
-            : entry.type === 'confirm-role'
-              ? entry.roles.map(({ variable }) => variable)
-              : [];
-    const gates =
-      entry.type === 'accept-universe'
-        ? [entry.by, ...(entry.steps ?? []).map(({ by }) => by)]
-        : entry.type === 'weigh' && entry.by !== null
-          ? [entry.by]
-          : [];
-    const gone = [...new Set([...names, ...gates])].filter((name) => !inspector.named(name));
-    const ruled =
-      entry.type === 'declare-missing'
-        ? entry.codes.map(({ code }) => code)
-        : entry.type === 'merge-codes'
-          ? entry.codes
-          : [];
-    const codes = ruled.filter((code) =>
-      names.every(
-        (name) =>
-          !inspector
-            .named(name)
-            ?.levels.levels.some((level) => level.code === code || level.spellings.includes(code)),
-      ),
-    );
-    return [
-      ...(gone.length ? [`did not fit: ${entryText(entry)} (there is no ${gone.join(', ')} here)`] : []),
-      ...(codes.length && names.some((name) => inspector.named(name))
-        ? [`did not fit: ${entryText(entry)} (no row holds ${codes.join(', ')})`]
-        : []),
-    ];
-  });
-}
-
 /** What the command line fixes of how files are read. */
 function readingOf({
   form,
@@ -252,34 +181,6 @@ function signOf(text: string): string {
 function wholeNumber(text: string): number {
   if (!/^\d+$/.test(text)) throw new InvalidArgumentError('a whole number is needed.');
   return Number(text);
-}
-
-/** Writes a file whole or not at all: beside its place first, then into it. @throws InputError where that cannot be */
-function write(path: string, text: string | Uint8Array): void {
-  const beside = `${path}.${process.pid}.part`;
-  try {
-    // What is no file, such as a pipe, is written as it is.
-    if (existsSync(path) && !statSync(path).isFile()) return writeFileSync(path, text);
-    writeFileSync(beside, text);
-    renameSync(beside, path);
-  } catch (cause) {
-    rmSync(beside, { force: true });
-    throw new InputError({
-      file: path,
-      says: `cannot be written (${(cause as NodeJS.ErrnoException).code}); nothing was changed there`,
-    });
-  }
-}
-
-function makeFolder(path: string): void {
-  try {
-    mkdirSync(path, { recursive: true });
-  } catch (cause) {
-    throw new InputError({
-      file: path,
-      says: `cannot be made a folder (${(cause as NodeJS.ErrnoException).code}); name another`,
-    });
-  }
 }
 
 const collect = (value: string, before: string[]): string[] => [...before, value];

@@ -62,21 +62,6 @@ export function foldLog(log: readonly Entry[]): State {
   const sets = new Map<string, ThematicSet>();
   let weight: string | null = null;
   let shown = new Set<string>();
-  const keep = ({
-    variables,
-    rule,
-    codes,
-  }: {
-    variables: readonly string[];
-    rule: string;
-    codes: readonly string[];
-  }): void => {
-    for (const variable of variables.length ? variables : ['']) {
-      const rules = kept.get(variable) ?? new Map<string, Set<string>>();
-      rules.set(rule, new Set([...(rules.get(rule) ?? []), ...codes]));
-      kept.set(variable, rules);
-    }
-  };
   for (const entry of inForce(log)) {
     switch (entry.type) {
       case 'confirm-kind':
@@ -103,19 +88,10 @@ export function foldLog(log: readonly Entry[]): State {
         }
         break;
       case 'keep-valid':
-        keep(entry);
+        keepCodes(kept, entry);
         break;
       case 'merge-codes':
-        for (const variable of entry.variables) {
-          const into = new Map(merges.get(variable) ?? []);
-          for (const code of entry.codes)
-            if (code !== entry.into) {
-              // The later word counts: what led back to the code that goes leads there no more.
-              if (leadsTo(into, entry.into, code)) into.delete(entry.into);
-              into.set(code, entry.into);
-            }
-          merges.set(variable, into);
-        }
+        for (const variable of entry.variables) merges.set(variable, mergedBy(merges.get(variable), entry));
         break;
       case 'set-aside':
         for (const name of entry.rows) aside.push(name);
@@ -127,7 +103,7 @@ export function foldLog(log: readonly Entry[]): State {
         universes.set(entry.variable, { by: entry.by, shut: entry.shut, steps: entry.steps });
         break;
       case 'ask-archive':
-        keep(entry);
+        keepCodes(kept, entry);
         break;
       case 'sign-off':
         for (const variable of entry.variables) {
@@ -181,6 +157,33 @@ export function foldLog(log: readonly Entry[]): State {
     sets,
     shown: new Set([...shown].filter((id) => sets.has(id))),
   };
+}
+
+/** Codes kept as valid under a rule join those that were. */
+function keepCodes(
+  kept: Map<string, Map<string, Set<string>>>,
+  { variables, rule, codes }: { variables: readonly string[]; rule: string; codes: readonly string[] },
+): void {
+  for (const variable of variables.length ? variables : ['']) {
+    const rules = kept.get(variable) ?? new Map<string, Set<string>>();
+    rules.set(rule, new Set([...(rules.get(rule) ?? []), ...codes]));
+    kept.set(variable, rules);
+  }
+}
+
+/** What counts for what in a variable, once an entry is laid over what did before. */
+function mergedBy(
+  before: ReadonlyMap<string, string> | undefined,
+  entry: { codes: readonly string[]; into: string },
+): Map<string, string> {
+  const into = new Map(before ?? []);
+  for (const code of entry.codes)
+    if (code !== entry.into) {
+      // The later word counts: what led back to the code that goes leads there no more.
+      if (leadsTo(into, entry.into, code)) into.delete(entry.into);
+      into.set(code, entry.into);
+    }
+  return into;
 }
 
 /** Whether codes that count for others lead from one to another. They never go in a circle. */

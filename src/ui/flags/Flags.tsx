@@ -147,30 +147,17 @@ export function Flags() {
         </p>
         {open.map((pattern, i) => (
           <div key={pattern.key} onClick={() => setAt(i)} className="flagrow">
-            {pattern.flags.length === 1 ? (
-              <p className="mb-0">
-                {pattern.flags[0].variables.length ? (
-                  <span className="code">{pattern.flags[0].variables.join(', ')}</span>
-                ) : (
-                  'Rows and files'
-                )}{' '}
-                <span className="soft">
-                  {summaries.find(({ name }) => name === pattern.flags[0].variables[0])?.label}
-                </span>
-              </p>
-            ) : (
-              <Members
-                pattern={pattern}
-                excepted={excepted}
-                toggle={(name) =>
-                  setExcepted((now) => {
-                    const next = new Set(now);
-                    if (!next.delete(`${pattern.key} ${name}`)) next.add(`${pattern.key} ${name}`);
-                    return next;
-                  })
-                }
-              />
-            )}
+            <PatternHead
+              pattern={pattern}
+              excepted={excepted}
+              toggle={(name) =>
+                setExcepted((now) => {
+                  const next = new Set(now);
+                  if (!next.delete(`${pattern.key} ${name}`)) next.add(`${pattern.key} ${name}`);
+                  return next;
+                })
+              }
+            />
             <FlagCard
               flags={pattern.flags}
               says={pattern.says}
@@ -190,6 +177,37 @@ export function Flags() {
         }}
       />
       {current && first && <ProfilePane name={first} bare />}
+    </>
+  );
+}
+
+/** What a pattern is about: one variable, or several of which any can be excepted. */
+function PatternHead({
+  pattern,
+  excepted,
+  toggle,
+}: {
+  pattern: Pattern;
+  excepted: ReadonlySet<string>;
+  toggle: (name: string) => void;
+}) {
+  const summaries = useSession((session) => session.summaries);
+  return (
+    <>
+      {pattern.flags.length === 1 ? (
+        <p className="mb-0">
+          {pattern.flags[0].variables.length ? (
+            <span className="code">{pattern.flags[0].variables.join(', ')}</span>
+          ) : (
+            'Rows and files'
+          )}{' '}
+          <span className="soft">
+            {summaries.find(({ name }) => name === pattern.flags[0].variables[0])?.label}
+          </span>
+        </p>
+      ) : (
+        <Members pattern={pattern} excepted={excepted} toggle={toggle} />
+      )}
     </>
   );
 }

@@ -29,7 +29,6 @@ export function Handoff() {
     ({ variables, severity }) =>
       severity !== 'note' && (variables.length === 0 || variables.some((name) => names.includes(name))),
   ).length;
-  const standing = inForce(log);
   const file = opened.name.replace(/[^\p{L}\p{N}._-]+/gu, '_');
   const hand = async (
     what: string,
@@ -148,6 +147,17 @@ export function Handoff() {
           </article>
         ))}
       </div>
+      <LogList />
+    </>
+  );
+}
+
+/** Every decision in force, each to be taken back. */
+function LogList() {
+  const { log, state } = useSession();
+  const standing = inForce(log);
+  return (
+    <>
       <h3>The dig log: what was decided</h3>
       {standing.length === 0 ? (
         <p className="soft">

@@ -2,12 +2,12 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { counted } from '../../core/handoff/words';
 import { missingYears, waveOf } from '../../core/intake/waves';
 import type { Reading } from '../../core/read/look';
 import type { Opened } from '../../engine/protocol';
 import { readPlan, type Into } from '../../store/reading';
+import { IntoChoice, WaveChoice } from './BeforeChoices';
 import { Cells } from './Cells';
 import { FileCard } from './FileCard';
 import { FilesTable } from './FilesTable';
@@ -126,64 +126,17 @@ export function Before({
         />
       )}
       {taken.length > 1 && into !== 'added' && (
-        <Form.Group controlId="wave-from" className="wavefrom">
-          <Form.Label>What tells the wave</Form.Label>
-          <Form.Select
-            size="sm"
-            value={typeof plan.waveFrom === 'object' ? `is ${plan.waveFrom.variable}` : plan.waveFrom}
-            onChange={({ target: { value } }) =>
-              files.change({
-                waveFrom:
-                  value === 'found' || value === 'file-name' || value === 'none'
-                    ? value
-                    : { variable: value.slice(3) },
-              })
-            }
-          >
-            <option value="found">a variable that holds one value in each file, if there is one</option>
-            <option value="file-name">a new variable made of the waves named above</option>
-            <option value="none">nothing: the files are parts of one delivery</option>
-            {names.map((name) => (
-              <option key={name} value={`is ${name}`}>
-                the variable {name}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
+        <WaveChoice
+          waveFrom={plan.waveFrom}
+          names={names}
+          change={(waveFrom) => files.change({ waveFrom })}
+        />
       )}
       {taken.length > 0 && into !== 'added' && (
         <FirstLook names={names} part={plan.part} change={(part) => files.change({ part })} />
       )}
       <div className="sticky-bottom reading-bar">
-        {opened && taken.length > 0 && (
-          <fieldset className="into">
-            <legend className="visually-hidden">What becomes of it</legend>
-            <Form.Check
-              type="radio"
-              name="into"
-              id="into-new"
-              label="an extract of its own"
-              checked={into === 'new'}
-              onChange={() => setInto('new')}
-            />
-            <Form.Check
-              type="radio"
-              name="into"
-              id="into-added"
-              label={`added to ${opened.name}`}
-              checked={into === 'added'}
-              onChange={() => setInto('added')}
-            />
-            <Form.Check
-              type="radio"
-              name="into"
-              id="into-whole"
-              label={`in place of ${opened.name}, under its rulings`}
-              checked={into === 'whole'}
-              onChange={() => setInto('whole')}
-            />
-          </fieldset>
-        )}
+        {opened && taken.length > 0 && <IntoChoice into={into} name={opened.name} change={setInto} />}
         <div className="d-flex gap-2 align-items-center flex-wrap">
           <Button ref={readButton} disabled={!ready} onClick={() => void read()}>
             {verb} {what}

@@ -22,9 +22,7 @@ export function FilesTable({
   at: string | null;
   show: (key: string) => void;
 }) {
-  const {
-    plan: { left },
-  } = files;
+  const { left } = files.plan;
   const data = found.filter((one): one is FoundData => one.what === 'data');
   const read = data.filter(({ key }) => !left.includes(key));
   const many = data.length > 1;
@@ -52,123 +50,154 @@ export function FilesTable({
         </tr>
       </thead>
       <tbody>
-        {found.map((one) => {
-          const out = left.includes(one.key);
-          const file = (
-            <>
-              {one.what === 'data' && many ? (
-                <button
-                  type="button"
-                  className="btn-bare code"
-                  aria-pressed={one.key === at}
-                  onClick={() => show(one.key)}
-                  title={`Show how ${one.name} is read`}
-                >
-                  {one.name}
-                </button>
-              ) : (
-                <span className="code">{one.name}</span>
-              )}
-              <span className="soft">
-                {' '}
-                {bytesText(one.bytes)}
-                {one.archive && `, from ${one.archive}`}
-              </span>
-            </>
-          );
-          const span = many ? 5 : 3;
-          const doing =
-            one.what === 'problem' || one.what === 'passed' ? (
-              files.plan.handed.some(({ key }) => key === one.key) && (
-                <button
-                  type="button"
-                  className="btn-bare"
-                  onClick={() => files.putAway(one.key)}
-                  aria-label={`Put away ${one.name}`}
-                >
-                  Put away
-                </button>
-              )
-            ) : (
-              <button
-                type="button"
-                className="btn-bare"
-                onClick={() => files.toggle(one.key)}
-                aria-label={out ? `Take in ${one.name}` : `Leave out ${one.name}`}
-              >
-                {out ? 'Take in' : 'Leave out'}
-              </button>
-            );
-          return (
-            <tr key={one.key} className={`${out ? 'out' : ''}${one.key === at && many ? ' at' : ''}`}>
-              <td>{file}</td>
-              {one.what === 'problem' && (
-                <td colSpan={span}>
-                  <div className="notice mb-0" role="alert">
-                    <div>{problemText(one.problem)}</div>
-                  </div>
-                </td>
-              )}
-              {one.what === 'passed' && (
-                <td colSpan={span} className="soft">
-                  Passed over: {one.says}
-                </td>
-              )}
-              {one.what === 'codebook' && (
-                <td colSpan={span}>
-                  {codebookText(one)}. It describes {counted(one.variables, 'variable')}.
-                </td>
-              )}
-              {one.what === 'data' && (
-                <>
-                  <td>
-                    {readAs({ ...one.look.reading })}
-                    {one.look.packed && ', gzip'}
-                    {one.layoutFrom && `, places from ${one.layoutFrom}`}
-                  </td>
-                  <td className="n">{whole(one.look.names.length)}</td>
-                  <td className="n">
-                    {one.look.all !== null ? (
-                      whole(one.look.all)
-                    ) : (
-                      <span className="soft">
-                        {one.look.about === null
-                          ? 'not yet counted'
-                          : `about ${whole(Number(one.look.about.toPrecision(2)))}`}
-                      </span>
-                    )}
-                  </td>
-                  {many && (
-                    <>
-                      <td>
-                        <Form.Control
-                          size="sm"
-                          className="wavename"
-                          disabled={out}
-                          aria-label={`Wave of ${one.name}`}
-                          value={files.plan.waves[one.key] ?? ''}
-                          placeholder={waveOf(
-                            one.name,
-                            data.map(({ name }) => name),
-                          )}
-                          onChange={(event) =>
-                            files.change({ waves: { ...files.plan.waves, [one.key]: event.target.value } })
-                          }
-                        />
-                      </td>
-                      <td>
-                        {out ? <span className="soft">left out</span> : <Differs one={one} first={read[0]} />}
-                      </td>
-                    </>
-                  )}
-                </>
-              )}
-              <td>{doing}</td>
-            </tr>
-          );
-        })}
+        {found.map((one) => (
+          <FileRow
+            key={one.key}
+            one={one}
+            files={files}
+            data={data}
+            first={read[0]}
+            at={one.key === at}
+            show={show}
+          />
+        ))}
       </tbody>
     </table>
+  );
+}
+
+interface RowProps {
+  files: WaitingFiles;
+  data: readonly FoundData[];
+  /** The first file that is read, against which the others are held. */
+  first: FoundData | undefined;
+}
+
+/** One file, or a member of an archive: what it is, and what to do with it. */
+function FileRow({
+  one,
+  at,
+  show,
+  ...rest
+}: RowProps & { one: Found; at: boolean; show: (key: string) => void }) {
+  const { files, data, first } = rest;
+  const many = data.length > 1;
+  const out = files.plan.left.includes(one.key);
+  const file = (
+    <>
+      {one.what === 'data' && many ? (
+        <button
+          type="button"
+          className="btn-bare code"
+          aria-pressed={at}
+          onClick={() => show(one.key)}
+          title={`Show how ${one.name} is read`}
+        >
+          {one.name}
+        </button>
+      ) : (
+        <span className="code">{one.name}</span>
+      )}
+      <span className="soft">
+        {' '}
+        {bytesText(one.bytes)}
+        {one.archive && `, from ${one.archive}`}
+      </span>
+    </>
+  );
+  const span = many ? 5 : 3;
+  const doing =
+    one.what === 'problem' || one.what === 'passed' ? (
+      files.plan.handed.some(({ key }) => key === one.key) && (
+        <button
+          type="button"
+          className="btn-bare"
+          onClick={() => files.putAway(one.key)}
+          aria-label={`Put away ${one.name}`}
+        >
+          Put away
+        </button>
+      )
+    ) : (
+      <button
+        type="button"
+        className="btn-bare"
+        onClick={() => files.toggle(one.key)}
+        aria-label={out ? `Take in ${one.name}` : `Leave out ${one.name}`}
+      >
+        {out ? 'Take in' : 'Leave out'}
+      </button>
+    );
+  return (
+    <tr className={`${out ? 'out' : ''}${at && many ? ' at' : ''}`}>
+      <td>{file}</td>
+      {one.what === 'problem' && (
+        <td colSpan={span}>
+          <div className="notice mb-0" role="alert">
+            <div>{problemText(one.problem)}</div>
+          </div>
+        </td>
+      )}
+      {one.what === 'passed' && (
+        <td colSpan={span} className="soft">
+          Passed over: {one.says}
+        </td>
+      )}
+      {one.what === 'codebook' && (
+        <td colSpan={span}>
+          {codebookText(one)}. It describes {counted(one.variables, 'variable')}.
+        </td>
+      )}
+      {one.what === 'data' && <DataCells one={one} files={files} data={data} first={first} out={out} />}
+      <td>{doing}</td>
+    </tr>
+  );
+}
+
+/** How a data file is read, its size, and how it stands among the others. */
+function DataCells({ one, files, data, first, out }: RowProps & { one: FoundData; out: boolean }) {
+  const many = data.length > 1;
+  return (
+    <>
+      <td>
+        {readAs({ ...one.look.reading })}
+        {one.look.packed && ', gzip'}
+        {one.layoutFrom && `, places from ${one.layoutFrom}`}
+      </td>
+      <td className="n">{whole(one.look.names.length)}</td>
+      <td className="n">
+        {one.look.all !== null ? (
+          whole(one.look.all)
+        ) : (
+          <span className="soft">
+            {one.look.about === null
+              ? 'not yet counted'
+              : `about ${whole(Number(one.look.about.toPrecision(2)))}`}
+          </span>
+        )}
+      </td>
+      {many && (
+        <>
+          <td>
+            <Form.Control
+              size="sm"
+              className="wavename"
+              disabled={out}
+              aria-label={`Wave of ${one.name}`}
+              value={files.plan.waves[one.key] ?? ''}
+              placeholder={waveOf(
+                one.name,
+                data.map(({ name }) => name),
+              )}
+              onChange={(event) =>
+                files.change({ waves: { ...files.plan.waves, [one.key]: event.target.value } })
+              }
+            />
+          </td>
+          <td>{out ? <span className="soft">left out</span> : <Differs one={one} first={first} />}</td>
+        </>
+      )}
+    </>
   );
 }
 

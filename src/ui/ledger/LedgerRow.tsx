@@ -40,8 +40,7 @@ export const LedgerRow = memo(function LedgerRow({
   template,
   toggle,
 }: Props) {
-  const { name, label, position, kind, confirmed, counts, sketch, storage, role, archiveLabel, values } =
-    summary;
+  const { name, label, position, kind, confirmed, counts, storage, role, archiveLabel } = summary;
   const cell = (key: ColumnKey) => {
     switch (key) {
       case 'position':
@@ -79,24 +78,7 @@ export const LedgerRow = memo(function LedgerRow({
           </div>
         );
       case 'values':
-        return (
-          <div
-            role="gridcell"
-            key={key}
-            className="cell-values"
-            title={values.map(({ code, share }) => `${code}: ${percent(share)} of valid rows`).join('\n')}
-          >
-            {values.length === 0 ? (
-              <span className="soft">{counts.valid === 0 ? 'nothing' : 'no two alike'}</span>
-            ) : (
-              values.map(({ code, share }) => (
-                <span key={code} className="value">
-                  <span className="code">{code}</span> <span className="soft">{percent(share)}</span>
-                </span>
-              ))
-            )}
-          </div>
-        );
+        return <Values key={key} summary={summary} />;
       case 'kind':
         return (
           <div role="gridcell" key={key} className="cell-kind">
@@ -130,19 +112,7 @@ export const LedgerRow = memo(function LedgerRow({
       case 'sketch':
         return (
           <div role="gridcell" key={key} className="cell-sketch">
-            {sketch ? (
-              <Sketch sketch={sketch} />
-            ) : (
-              <span className="soft small">
-                {counts.valid === 0
-                  ? 'nothing'
-                  : counts.distinct === counts.valid
-                    ? 'no two alike'
-                    : kind === 'identifier'
-                      ? `${(counts.valid / counts.distinct).toFixed(1)} rows each`
-                      : 'words'}
-              </span>
-            )}
+            <Drawn summary={summary} />
           </div>
         );
       case 'flags':
@@ -193,3 +163,45 @@ export const LedgerRow = memo(function LedgerRow({
     </div>
   );
 });
+
+/** The most frequent values. */
+function Values({ summary: { values, counts } }: { summary: Summary }) {
+  return (
+    <div
+      role="gridcell"
+      className="cell-values"
+      title={values.map(({ code, share }) => `${code}: ${percent(share)} of valid rows`).join('\n')}
+    >
+      {values.length === 0 ? (
+        <span className="soft">{counts.valid === 0 ? 'nothing' : 'no two alike'}</span>
+      ) : (
+        values.map(({ code, share }) => (
+          <span key={code} className="value">
+            <span className="code">{code}</span> <span className="soft">{percent(share)}</span>
+          </span>
+        ))
+      )}
+    </div>
+  );
+}
+
+/** The distribution in small, or in a word. */
+function Drawn({ summary: { sketch, counts, kind } }: { summary: Summary }) {
+  return (
+    <>
+      {sketch ? (
+        <Sketch sketch={sketch} />
+      ) : (
+        <span className="soft small">
+          {counts.valid === 0
+            ? 'nothing'
+            : counts.distinct === counts.valid
+              ? 'no two alike'
+              : kind === 'identifier'
+                ? `${(counts.valid / counts.distinct).toFixed(1)} rows each`
+                : 'words'}
+        </span>
+      )}
+    </>
+  );
+}
