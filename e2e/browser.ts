@@ -23,11 +23,12 @@ export interface Browser {
   downloads: string;
 }
 
-/** A headless Chromium with a profile of its own. @param profile a folder to use again, for what is kept between visits */
+/** A headless Chromium with a profile of its own. @param profile a folder to use again, for what is kept between visits @param siteData whether pages may keep anything */
 export async function openBrowser({
   width = 1280,
   height = 800,
   profile = mkdtempSync(join(tmpdir(), 'dig-profile-')),
+  siteData = true,
 } = {}): Promise<Browser & { profile: string }> {
   const downloads = mkdtempSync(join(tmpdir(), 'dig-downloads-'));
   const options = new Options();
@@ -48,6 +49,8 @@ export async function openBrowser({
   options.setUserPreferences({
     'download.default_directory': downloads,
     'download.prompt_for_download': false,
+    // Two is to block: then a page may keep nothing at all.
+    ...(siteData ? {} : { 'profile.default_content_setting_values.cookies': 2 }),
   });
   const prefs = new logging.Preferences();
   prefs.setLevel(logging.Type.BROWSER, logging.Level.ALL);

@@ -62,9 +62,9 @@ describe('getting to know the demo', () => {
     await keys(driver, '/', 'houseboat');
     await seeText(driver, '.ledgerbar', '1 of 184 variables');
     await see(driver, row('dwelling'));
-    await keys(driver, Key.ESCAPE, 'own home rent');
+    await keys(driver, Key.ESCAPE, '/', 'own home rent');
     await see(driver, row('tenure'));
-    await keys(driver, Key.ESCAPE, 'rooms');
+    await keys(driver, Key.ESCAPE, '/', 'rooms');
     await driver.wait(
       async () =>
         (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'rooms',

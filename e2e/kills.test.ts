@@ -10,7 +10,9 @@ const VARIABLES = 400;
 
 const table = (): string => {
   const names = Array.from({ length: VARIABLES }, (_, i) => `q${i}`);
-  const rows = Array.from({ length: 60 }, (_, row) => names.map((_, i) => 1 + ((row * (i + 3)) % 5)).join(','));
+  const rows = Array.from({ length: 60 }, (_, row) =>
+    names.map((_, i) => 1 + ((row * (i + 3)) % 5)).join(','),
+  );
   return `${names.join(',')}\n${rows.join('\n')}\n`;
 };
 
@@ -76,7 +78,9 @@ describe('a browser that is killed while rulings are made', () => {
       await again.driver.quit();
       results.push({ pace, kept, lost: Math.max(0, kept - found) });
     }
-    console.warn(results.map(({ pace, kept, lost }) => `${pace} ms: ${kept} shown as kept, ${lost} lost`).join('\n'));
+    console.warn(
+      results.map(({ pace, kept, lost }) => `${pace} ms: ${kept} shown as kept, ${lost} lost`).join('\n'),
+    );
     expect(results.some(({ kept }) => kept > 0)).toBe(true);
     expect(results.filter(({ lost }) => lost > 0)).toEqual([]);
   });

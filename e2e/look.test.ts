@@ -68,7 +68,7 @@ describe('how it looks and feels', () => {
     await keys(driver, Key.ESCAPE);
     await driver.wait(async () => (await driver.findElements(By.css('.modal'))).length === 0, 5000);
     await keys(driver, '?');
-    await seeText(driver, '.modal.show', 'previous, next variable');
+    await seeText(driver, '.modal.show', 'previous variable; with Shift, choosing it');
     await new Promise((resolve) => setTimeout(resolve, 400));
     expect(await violations()).toEqual([]);
     await keys(driver, Key.ESCAPE);
