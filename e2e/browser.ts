@@ -131,6 +131,35 @@ export async function chord(driver: WebDriver, held: string, key: string): Promi
   await driver.actions().keyDown(held).sendKeys(key).keyUp(held).perform();
 }
 
+/** Waits until nothing on the page moves any more, as dialogs do while they come and go. */
+export async function still(driver: WebDriver): Promise<void> {
+  await driver.wait(
+    async () => driver.executeScript<boolean>('return document.getAnimations().length === 0'),
+    PATIENCE,
+    'the page does not come to rest',
+  );
+}
+
+/** What the browser keeps under a key of one of its stores. @param key its end, which is the same for every extract */
+export function kept<T>(driver: WebDriver, store: string, key: string): Promise<T | null> {
+  return driver.executeAsyncScript<T | null>(
+    `const [name, end, done] = arguments;
+     const asked = indexedDB.open('dig-first-' + name);
+     asked.onsuccess = () => {
+       const values = asked.result.transaction('keyvaluepairs').objectStore('keyvaluepairs');
+       const keys = values.getAllKeys();
+       keys.onsuccess = () => {
+         const found = keys.result.find((one) => one.endsWith(end));
+         if (found === undefined) return done(null);
+         const value = values.get(found);
+         value.onsuccess = () => { asked.result.close(); done(value.result); };
+       };
+     };`,
+    store,
+    key,
+  );
+}
+
 export { By, Key };
 
 /** Drops files on the page as a person does; each is made in the page from its text or its base64 bytes. */

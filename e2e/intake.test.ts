@@ -413,7 +413,8 @@ describe('two windows on one extract', () => {
       await keys(driver, 'c');
       await see(driver, '[data-name="b"] .kind.confirmed');
       await driver.switchTo().window(second);
-      await new Promise((resolve) => setTimeout(resolve, 500));
+      await see(driver, '[data-name="b"] .kind.confirmed');
+      await seeText(driver, '.kept', 'All kept in this browser');
       await driver.navigate().refresh();
       await see(driver, '[data-name="a"] .kind.confirmed');
       await see(driver, '[data-name="b"] .kind.confirmed');

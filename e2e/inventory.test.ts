@@ -14,6 +14,7 @@ import {
   seeText,
   tap,
   type Browser,
+  still,
 } from './browser';
 
 const row = (name: string): string => `.ledgerrow[data-name="${name}"]`;
@@ -99,7 +100,14 @@ describe('getting to know the demo', () => {
     await pick('#narrow-wave', 'some');
     await driver.wait(async () => (await listed()) + always === 184, 5000, 'the two do not add up to all');
     await pick('#narrow-wave', 'out:2019');
-    await driver.wait(async () => (await listed()) + always <= 184, 5000);
+    await seeText(driver, '.ledgerbar [role=status]', / of 184 variables/);
+    const out = await listed();
+    await pick('#narrow-wave', 'in:2019');
+    await driver.wait(
+      async () => out > 0 && (await listed()) + out === 184,
+      5000,
+      'in and out do not add up to all',
+    );
     await press(driver, 'List all again');
     await keys(driver, Key.ESCAPE);
   });
@@ -186,7 +194,7 @@ describe('getting to know the demo', () => {
       async () => (await driver.executeScript('return document.activeElement.id')) === 'new-name',
       5000,
     );
-    await new Promise((resolve) => setTimeout(resolve, 400));
+    await still(driver);
     await chord(driver, Key.CONTROL, 'a');
     await keys(driver, 'rooms');
     await seeText(driver, '.modal.show', 'another variable has this name');
@@ -291,7 +299,11 @@ describe('getting to know the demo', () => {
       async () => /none[\s\S]*double[\s\S]*single/.test(await (await see(driver, '.orderlist')).getText()),
       5000,
     );
-    await new Promise((resolve) => setTimeout(resolve, 100));
+    // The focus goes with the code that was moved.
+    await driver.wait(
+      async () => (await driver.switchTo().activeElement().getText()).includes('double'),
+      5000,
+    );
     await chord(driver, Key.ALT, Key.ARROW_DOWN);
     await driver.wait(
       async () => /none[\s\S]*single[\s\S]*double/.test(await (await see(driver, '.orderlist')).getText()),

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { By, Key, drop, keys, openBrowser, press, see, seeText, type Browser } from './browser';
+import { By, Key, drop, keys, openBrowser, press, see, seeText, type Browser, still } from './browser';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -57,19 +57,19 @@ describe('how it looks and feels', () => {
     expect(await violations()).toEqual([]);
     await keys(driver, 'k');
     await see(driver, '.modal.show .kindlist');
-    await new Promise((resolve) => setTimeout(resolve, 400));
+    await still(driver);
     expect(await violations()).toEqual([]);
     await keys(driver, Key.ESCAPE);
     await driver.wait(async () => (await driver.findElements(By.css('.modal'))).length === 0, 5000);
     await keys(driver, 's');
     await see(driver, '.modal.show #set-name');
-    await new Promise((resolve) => setTimeout(resolve, 400));
+    await still(driver);
     expect(await violations()).toEqual([]);
     await keys(driver, Key.ESCAPE);
     await driver.wait(async () => (await driver.findElements(By.css('.modal'))).length === 0, 5000);
     await keys(driver, '?');
     await seeText(driver, '.modal.show', 'previous variable; with Shift, choosing it');
-    await new Promise((resolve) => setTimeout(resolve, 400));
+    await still(driver);
     expect(await violations()).toEqual([]);
     await keys(driver, Key.ESCAPE);
     await driver.wait(async () => (await driver.findElements(By.css('.modal'))).length === 0, 5000);
@@ -80,7 +80,7 @@ describe('how it looks and feels', () => {
     ]) {
       await keys(driver, station, key);
       await see(driver, `.modal.show ${shown}`);
-      await new Promise((resolve) => setTimeout(resolve, 400));
+      await still(driver);
       expect(await violations(), key).toEqual([]);
       await keys(driver, Key.ESCAPE);
       await driver.wait(async () => (await driver.findElements(By.css('.modal'))).length === 0, 5000);

@@ -15,6 +15,7 @@ import {
   see,
   seeText,
   type Browser,
+  kept,
 } from './browser';
 
 const row = (name: string): string => `.ledgerrow[data-name="${name}"]`;
@@ -104,11 +105,6 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
       5000,
     );
     await press(driver, 'Name');
-    await driver.wait(
-      async () =>
-        (await (await see(driver, '[aria-rowindex="2"].ledgerrow, .ledgerrow')).getText()).length > 0,
-      5000,
-    );
     await driver.executeScript('document.querySelector(".ledger").scrollTop = 0');
     await driver.wait(
       async () =>
@@ -208,7 +204,12 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
 
   it('finds everything again after the tab was closed', async () => {
     const { driver } = browser;
-    await new Promise((resolve) => setTimeout(resolve, 600));
+    await driver.wait(
+      async () =>
+        (await kept<{ chosen: string[] }>(driver, 'view', ':view'))?.chosen.includes('boiler') ?? false,
+      5000,
+      'where the screen was left is not kept',
+    );
     await driver.switchTo().newWindow('tab');
     const [first, second] = await driver.getAllWindowHandles();
     await driver.switchTo().window(first);

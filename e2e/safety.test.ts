@@ -75,9 +75,13 @@ describe('what cannot be trusted', () => {
     await read(HOMES, { name: 'codes.csv', text: `variable,code,label\n${codes}\n` });
     const address = await driver.getCurrentUrl();
     const harmless = async (): Promise<void> => {
-      for (const part of await driver.findElements(By.css('#profile .apexcharts-series path'))) {
-        await driver.actions().move({ origin: part }).perform();
-      }
+      // A chart that is drawn anew under the pointer is no reason to fail.
+      for (const part of await driver.findElements(By.css('#profile .apexcharts-series path')))
+        await driver
+          .actions()
+          .move({ origin: part })
+          .perform()
+          .catch(() => undefined);
       expect(await driver.findElements(By.css('#pwned, body meta, .chartroom b[id]'))).toEqual([]);
       expect(await driver.getCurrentUrl()).toBe(address);
     };

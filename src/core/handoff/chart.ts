@@ -6,6 +6,8 @@ import { counted, escapeHtml, figure, whole } from './words';
 /** A bar of a chart: what it stands for and the rows in it. */
 export interface Bar {
   name: string;
+  /** Where it begins, of bins. */
+  from?: string;
   count: number;
 }
 
@@ -23,6 +25,7 @@ export function barsOf(picture: Picture): Bar[] {
     case 'histogram':
       return picture.histogram.counts.map((count, i) => ({
         name: binName(picture.histogram.start, picture.histogram.width, i),
+        from: edgeOf(picture.histogram.start + i * picture.histogram.width),
         count,
       }));
     case 'periods':
@@ -34,11 +37,13 @@ export function barsOf(picture: Picture): Bar[] {
 
 /** "20 to below 25"; a bin one whole number wide is that number. */
 export function binName(start: number, width: number, bin: number): string {
-  const low = figure(start + bin * width, 12);
+  const low = edgeOf(start + bin * width);
   return width === 1 && Number.isInteger(start)
     ? low
-    : `${low} to below ${figure(start + (bin + 1) * width, 12)}`;
+    : `${low} to below ${edgeOf(start + (bin + 1) * width)}`;
 }
+
+const edgeOf = (edge: number): string => figure(edge, 12);
 
 const WIDTH = 460;
 const LINE = 17;
@@ -97,7 +102,7 @@ function standingBars(bars: readonly Bar[], title: string, note: string | null):
   const base = PLOT_HEIGHT + 6;
   const axis =
     `<line x1="44" x2="${WIDTH - 6}" y1="${base}" y2="${base}"/><text x="40" y="14" text-anchor="end">${whole(most)}</text><text x="40" y="${base}" text-anchor="end">0</text>` +
-    `<text x="44" y="${base + 15}">${escapeHtml(bars[0].name.replace(/ to below .*/, ''))}</text><text x="${WIDTH - 6}" y="${base + 15}" text-anchor="end">${escapeHtml(bars[bars.length - 1].name)}</text>`;
+    `<text x="44" y="${base + 15}">${escapeHtml(bars[0].from ?? bars[0].name)}</text><text x="${WIDTH - 6}" y="${base + 15}" text-anchor="end">${escapeHtml(bars[bars.length - 1].name)}</text>`;
   return svg(
     WIDTH,
     base + (note ? 38 : 20),

@@ -1,6 +1,6 @@
 import type { Role } from '../extract/words';
 import type { InferredKind, Known } from './kind';
-import { moments } from '../tally/statistics';
+import { moments } from '../tally/moments';
 import { bodyOf } from './edges';
 import { validOf } from './levels';
 

@@ -1,7 +1,7 @@
 import { bodyOf } from '../infer/edges';
 import type { Valid } from '../infer/levels';
 import { drawable, type Beyond, type Side } from '../tally/histogram';
-import type { Weighed } from '../tally/statistics';
+import { Weighed } from '../tally/weighed';
 
 /** Of fewer rows all is drawn. */
 const LEAST_ROWS = 30;

@@ -2,7 +2,10 @@ import { isDateStorage, isMeasure, type Kind } from '../extract/words';
 import { isoText } from '../infer/dates';
 import type { Counts, Level, Valid } from '../infer/levels';
 import type { Written } from '../infer/storage';
-import { moments, modes, quantile, type Weighed } from '../tally/statistics';
+import { modes } from '../tally/mode';
+import { moments } from '../tally/moments';
+import { quantile } from '../tally/quantile';
+import { type Weighed } from '../tally/weighed';
 import type { Frequency, InspectedVariable, Statistics } from './schema';
 
 /** Up to this many levels the list of frequencies is complete; above, it holds only the most frequent. */

@@ -5,7 +5,8 @@ import { validOf, valueOf, type Level } from '../infer/levels';
 import type { Bits } from '../extract/bits';
 import { crossed } from '../rows/counting';
 import type { Weight } from '../rows/records';
-import { weightedMoments, weightedQuantile } from '../tally/statistics';
+import { weightedMoments } from '../tally/weighted-moments';
+import { weightedQuantile } from '../tally/weighted-quantile';
 import type { Inspected } from './inspected';
 
 /** A variable by which rows are weighted. */

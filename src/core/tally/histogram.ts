@@ -1,4 +1,5 @@
-import { quantile, size, type Weighed } from './statistics';
+import { quantile } from './quantile';
+import { size, type Weighed } from './weighed';
 
 /** Bars of equal width that together hold every value: bar i covers [start + i·width, start + (i+1)·width), the last closed. */
 export interface Histogram {

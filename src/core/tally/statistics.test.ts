@@ -1,7 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { histogram, roundWidth } from './histogram';
-import { medianDistance, modes, moments, quantile, type Weighed } from './statistics';
+import { medianDistance } from './median-distance';
+import { modes } from './mode';
+import { moments } from './moments';
+import { quantile } from './quantile';
+import type { Weighed } from './weighed';
+import { weightedMoments } from './weighted-moments';
+import { weightedQuantile } from './weighted-quantile';
 
 /** Values with counts, sorted. */
 const weigh = (values: number[]): Weighed => {
@@ -133,5 +139,22 @@ describe('the histogram', () => {
       0.02, 0.2, 2.5, 5, 10, 50,
     ]);
     expect(roundWidth(0.3, true)).toBe(1);
+  });
+});
+
+describe('the examples beside the definitions', () => {
+  const of = (values: number[], counts = values.map(() => 1)): { values: number[]; counts: number[] } => ({
+    values,
+    counts,
+  });
+  it('are true', () => {
+    const { mean, sd, variance } = moments(of([2, 4, 4, 4, 5, 5, 7, 9]));
+    expect([mean, variance, sd]).toEqual([5, 32 / 7, Math.sqrt(32 / 7)]);
+    const weighted = weightedMoments(of([1, 3], [3, 1]), 2);
+    expect(weighted.mean).toBe(1.5);
+    expect(weighted.sd).toBeCloseTo(Math.sqrt(3 / (4 * 0.5)), 12);
+    expect([modes([2, 5, 5]), modes([1, 1])]).toEqual([[1, 2], []]);
+    expect(medianDistance(of([1, 1, 2, 2, 4, 6, 9]), 2)).toBe(1);
+    expect(weightedQuantile(of([1, 2, 3], [1, 1, 2]), 3, 0.5)).toBe(3);
   });
 });

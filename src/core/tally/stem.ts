@@ -1,5 +1,5 @@
 import { largest } from './extent';
-import type { Weighed } from './statistics';
+import { Weighed } from './weighed';
 
 /** A stem display: each line a stem with its leaves; extremes apart. Tukey, Exploratory Data Analysis (1977), ch. 1. */
 export interface StemDisplay {

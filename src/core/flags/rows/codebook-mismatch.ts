@@ -2,7 +2,7 @@ import { largest } from '../../tally/extent';
 import type { CodebookEntry, Extract } from '../../extract/extract';
 import { isNumericStorage } from '../../extract/words';
 import { validOf, valueOf, type Level } from '../../infer/levels';
-import { moments } from '../../tally/statistics';
+import { moments } from '../../tally/moments';
 import { repeatedHeaders } from './repeated-header';
 import type { ExtractRule, Flag, Subject, Whole } from '../rule';
 import { summaryRows } from './summary-row';
