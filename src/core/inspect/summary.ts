@@ -44,6 +44,8 @@ export interface Summary {
   inFiles: number[] | null;
   /** The most frequent valid values with their shares of valid rows; none where no two rows are alike. */
   values: { code: string; share: number }[];
+  /** The lowest and the highest value of quantities and dates that take many. */
+  span: { from: string; to: string } | null;
 }
 
 /** So many labels of codes can be searched for. */
@@ -73,12 +75,21 @@ export function summaryOf(inspected: Inspected, inFiles: number[] | null = null)
     codeList: codeListOf(inspected),
     inFiles,
     values: valuesOf(inspected),
+    span: spanOf(inspected),
   };
 }
 
 /** So many values are shown in a line, each up to so many characters. */
 const MOST_VALUES = 4;
 const MOST_SIGNS = 40;
+/** Quantities of more values than this are told by where they begin and end. */
+const MANY_VALUES = 12;
+
+function spanOf({ levels, kind }: Inspected): Summary['span'] {
+  const { levels: valid, ascending } = validOf(levels);
+  if ((!isMeasure(kind) && kind !== 'date') || !ascending || valid.length <= MANY_VALUES) return null;
+  return { from: valid[0].code, to: valid[valid.length - 1].code };
+}
 
 function valuesOf({ levels, counts, kind }: Inspected): Summary['values'] {
   const { levels: valid } = validOf(levels);

@@ -21,16 +21,16 @@ export function KeyHelp({ shown: open, close }: { shown: boolean; close: () => v
         </Modal.Title>
       </Modal.Header>
       <Modal.Body tabIndex={0}>
-        <div className="row">
+        <div className="keylist">
           {PLACES.map(([where, name]) => (
-            <section key={where} className="col-md-6 mb-3">
+            <section key={where}>
               <h3 className="fs-6">{name}</h3>
               <table className="grounds">
                 <tbody>
                   {[...COMMANDS[where], ...(where === 'everywhere' ? [READING] : [])].map(
                     ({ id, shown, says }) => (
                       <tr key={id}>
-                        <th scope="row" style={{ width: '8rem' }}>
+                        <th scope="row">
                           <kbd>{shown}</kbd>
                         </th>
                         <td>{says}</td>

@@ -164,26 +164,31 @@ export const LedgerRow = memo(function LedgerRow({
   );
 });
 
-/** The most frequent values. */
-function Values({ summary: { values, counts } }: { summary: Summary }) {
+/** Where quantities begin and end, and the most frequent values. */
+function Values({ summary: { values, span, counts } }: { summary: Summary }) {
+  const often = span ? values.filter(({ share }) => share >= OFTEN) : values;
+  const all = [
+    ...(span ? [`${span.from} to ${span.to}`] : []),
+    ...often.map(({ code, share }) => `${code}: ${percent(share)} of valid rows`),
+  ];
   return (
-    <div
-      role="gridcell"
-      className="cell-values"
-      title={values.map(({ code, share }) => `${code}: ${percent(share)} of valid rows`).join('\n')}
-    >
-      {values.length === 0 ? (
-        <span className="soft">{counts.valid === 0 ? 'nothing' : 'no two alike'}</span>
-      ) : (
-        values.map(({ code, share }) => (
-          <span key={code} className="value">
-            <span className="code">{code}</span> <span className="soft">{percent(share)}</span>
-          </span>
-        ))
+    <div role="gridcell" className="cell-values" title={all.join('\n') || undefined}>
+      {span && (
+        <span className="value">
+          <span className="code">{span.from}</span> to <span className="code">{span.to}</span>
+        </span>
       )}
+      {often.map(({ code, share }) => (
+        <span key={code} className="value">
+          <span className="code">{code}</span> <span className="soft">{percent(share)}</span>
+        </span>
+      ))}
+      {all.length === 0 && <span className="soft">{counts.valid === 0 ? 'nothing' : 'no two alike'}</span>}
     </div>
   );
 }
+/** A value of a quantity that so many rows hold is worth a word. */
+const OFTEN = 0.05;
 
 /** The distribution in small, or in a word. */
 function Drawn({ summary: { sketch, counts, kind } }: { summary: Summary }) {

@@ -29,6 +29,7 @@ const summary = (
   archiveLabel: null,
   codeList: null,
   values: [],
+  span: null,
   inFiles: name === 'q9' ? [1] : name === 'q10' ? [0] : [0, 1],
 });
 const ALL = [

@@ -91,7 +91,7 @@ export default function Chart({
       yaxis: { lines: { show: !lying } },
       padding: { top: -14, right: 14, bottom: 0, left: 4 },
     },
-    tooltip: { theme: 'light', shared: false, custom: tip },
+    tooltip: { theme: 'light', custom: tip },
     ...axes(
       picture,
       bars.map((bar) => bar.name),
