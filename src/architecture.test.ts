@@ -40,14 +40,11 @@ function sources(folder: string): string[] {
   });
 }
 
-const IMPORT =
-  /(?:(?:import|export)\s+(?<types>type\s)?[^'"();]*?from\s*|import\s*\(?\s*)'(?<target>[^']+)'/g;
+const IMPORT = /(?:(?:import|export)\s+(?:type\s)?[^'"();]*?from\s*|import\s*\(?\s*)'(?<target>[^']+)'/g;
 const imports = sources(src).flatMap((path) =>
-  [...readFileSync(path, 'utf8').matchAll(IMPORT)].map(({ groups: { target = '', types } = {} }) => ({
+  [...readFileSync(path, 'utf8').matchAll(IMPORT)].map(({ groups: { target = '' } = {} }) => ({
     from: relative(src, path),
     to: target.startsWith('.') ? relative(src, resolve(dirname(path), target)) : target,
-    /** Whether nothing but types comes from there. */
-    types: types !== undefined,
   })),
 );
 
@@ -91,9 +88,9 @@ describe('dependencies', () => {
       [path, `${path}.ts`, `${path}.tsx`, join(path, 'index.ts')].find(
         (name) => existsSync(join(src, name)) && statSync(join(src, name)).isFile(),
       );
-    for (const { from, to, types } of imports) {
+    for (const { from, to } of imports) {
       const target = fileOf(to);
-      if (target && !types) known.set(from, [...(known.get(from) ?? []), target]);
+      if (target) known.set(from, [...(known.get(from) ?? []), target]);
     }
     const circles: string[][] = [];
     const done = new Set<string>();

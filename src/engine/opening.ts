@@ -17,6 +17,9 @@ export async function prepared(
   const { rows, variables } = inspector.extract;
   let told = performance.now();
   const step = async (says: string, steps: Generator<number>): Promise<void> => {
+    // Said before the first step is taken, which may be a long one.
+    tell({ says, done: 0, whole: variables.length, rows });
+    await breathe();
     for (const done of steps) {
       if (performance.now() - told < BETWEEN_REPORTS) continue;
       told = performance.now();

@@ -1,3 +1,4 @@
+import { pulse } from '../extract/pulse';
 import { stemOf } from '../infer/stem';
 import { batteryOutlier } from './between/battery-outlier';
 import { bottomCode } from './values/bottom-code';
@@ -86,9 +87,14 @@ export const factsOf = (rule: string): RuleFacts | undefined => FACTS.get(rule);
 
 /** Flags of the extract as a whole that no ruling but setting rows aside changes, and those that rulings may change. */
 export const raiseOfCells = (whole: Whole): Flag[] =>
-  EXTRACT_RULES.flatMap(({ cellsAlone, look }) => (cellsAlone ? look(whole) : []));
+  EXTRACT_RULES.filter(({ cellsAlone }) => cellsAlone).flatMap(({ look }) => raised(look, whole));
 export const raiseWhole = (whole: Whole): Flag[] =>
-  EXTRACT_RULES.flatMap(({ cellsAlone, look }) => (cellsAlone ? [] : look(whole)));
+  EXTRACT_RULES.filter(({ cellsAlone }) => !cellsAlone).flatMap(({ look }) => raised(look, whole));
+
+function raised(look: ExtractRule['look'], whole: Whole): Flag[] {
+  pulse();
+  return look(whole);
+}
 
 /** For each of some variables those of the same stem, itself among them; one array for all of a family. */
 export function familiesOf(subjects: readonly Subject[]): (subject: Subject) => readonly Subject[] {
@@ -106,9 +112,11 @@ const NOBODY: readonly Subject[] = [];
 
 /** The flags of one variable beside its siblings, the surest first. */
 export function raiseOf(subject: Subject, siblings: readonly Subject[]): Flag[] {
-  return oneCauseOneFlag(RULES.flatMap(({ look }) => look(subject, siblings))).sort(
-    (a, b) => b.certainty - a.certainty,
-  );
+  const flags = RULES.flatMap(({ look }) => {
+    pulse();
+    return look(subject, siblings);
+  });
+  return oneCauseOneFlag(flags).sort((a, b) => b.certainty - a.certainty);
 }
 
 /**

@@ -1,3 +1,4 @@
+import { BETWEEN_PULSES, pulse } from '../extract/pulse';
 import type { CodebookEntry, CodeRange } from '../extract/extract';
 import { isNumericStorage, type Reason } from '../extract/words';
 import { isBlank } from '../read/looks';
@@ -198,6 +199,7 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
   const byText: Level[] = [];
   let blank = 0;
   for (let i = 0; i < texts.length; i++) {
+    if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
     if (isBlank(texts[i])) {
       blank += counts[i];
       continue;
@@ -285,7 +287,13 @@ export const spellingsOf = (level: Level): readonly string[] =>
 export function inValueOrder(numbers: Level[], byText: Level[]): Level[] {
   if (byText.length === 0) return numbers;
   const dated = byText.filter(({ value }) => value !== null);
-  const words = byText.filter(({ value }) => value === null).sort((a, b) => (a.code < b.code ? -1 : 1));
+  let compared = 0;
+  const words = byText
+    .filter(({ value }) => value === null)
+    .sort((a, b) => {
+      if ((++compared & (BETWEEN_PULSES - 1)) === 0) pulse();
+      return a.code < b.code ? -1 : 1;
+    });
   const ordered =
     dated.length === 0
       ? numbers

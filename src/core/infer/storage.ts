@@ -1,3 +1,4 @@
+import { BETWEEN_PULSES, pulse } from '../extract/pulse';
 import { largest } from '../tally/extent';
 import type { Storage } from '../extract/words';
 import { isBlank } from '../read/looks';
@@ -196,6 +197,7 @@ interface Sorted {
 function sort(tally: Tally, skip: Hints['skip']): Sorted {
   const found: Sorted = { cells: 0, stray: 0, dates: 0, dated: [], bare: [], adorned: [], words: 0 };
   for (let i = 0; i < tally.texts.length; i++) {
+    if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
     const text = tally.texts[i];
     const count = tally.counts[i];
     if (isBlank(text) || skip?.(text)) continue;
@@ -247,7 +249,8 @@ function numbersOf({ bare, adorned }: Sorted, { implied = 0, mark = null }: Hint
     because: guess?.because ?? null,
     open: guess?.open ?? pointed,
   };
-  for (const [text, count] of all) {
+  for (const [i, [text, count]] of all.entries()) {
+    if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
     const value = guess || implied ? readNumber(text, form) : Number(text);
     if (value === null || !Number.isFinite(value)) continue;
     numbers.cells += count;

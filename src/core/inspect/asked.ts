@@ -1,7 +1,7 @@
 import { emptiness, emptyTexts, gatesOf, saidOf } from '../flags/between/gates';
-import { isFew, type Named } from '../flags/between/gaters';
+import { isFew } from '../flags/between/gaters';
 import type { Flag, Whole } from '../flags/rule';
-import { askedSaid, notAskedIn, type Universe } from '../flags/between/universe';
+import { askedSaid, notAskedIn, type Named, type Universe } from '../flags/between/universe';
 import type { Level } from '../infer/levels';
 
 /** Who was asked a question, and the rows that contradict. */

@@ -1,6 +1,7 @@
 import { heldByFile } from '../rows/by-file';
 import { categoryAt } from '../extract/coding';
 import { codingOfTexts } from '../extract/column';
+import { pulse } from '../extract/pulse';
 import { bareEntry, type CodebookEntry, type Extract, type Variable } from '../extract/extract';
 import type { Kind } from '../extract/words';
 import type { Subject } from '../flags/rule';
@@ -103,7 +104,9 @@ export function inspectVariable(
     uniqueInFiles: isUniqueInFiles(variable, extract, studied),
     itemsAlike,
   };
+  pulse();
   const inferred = inferKind(known);
+  pulse();
   const said = state.kinds.get(name);
   const kind = said ?? inferred.kind;
   const role = state.roles.get(name) ?? inferRole(known, { ...inferred, kind }).role;

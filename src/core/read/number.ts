@@ -1,3 +1,4 @@
+import { BETWEEN_PULSES, pulse } from '../extract/pulse';
 /**
  * How a column writes its numbers. Adornments that change no value (a sign, a currency, a percent sign, accounting
  * brackets, an exponent) are read under any form; which sign is the decimal mark has to be known.
@@ -96,7 +97,10 @@ export function guessNumberForm(
 ): GuessedForm {
   const tried = FORMS.map((form) => ({
     form,
-    cells: texts.reduce((sum, [text, count]) => (readNumber(text, form) === null ? sum : sum + count), 0),
+    cells: texts.reduce((sum, [text, count], i) => {
+      if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
+      return readNumber(text, form) === null ? sum : sum + count;
+    }, 0),
   }));
   const most = Math.max(...tried.map(({ cells }) => cells));
   const best = tried.filter(({ cells }) => cells === most);

@@ -4,12 +4,7 @@ import { spellingsOf } from '../../infer/levels';
 import { isBlank } from '../../read/looks';
 import { bitsOf, common, has, sizeOf, type Bits } from '../../extract/bits';
 import type { Subject } from '../rule';
-
-/** A code with its label, as a sentence names it. */
-export interface Named {
-  code: string;
-  label: string | null;
-}
+import type { Named } from './universe';
 
 /** A variable that others may hang on: for each row the place of its level. */
 export interface Gater {

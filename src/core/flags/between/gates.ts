@@ -2,20 +2,10 @@ import type { Column } from '../../extract/column';
 import { spellingsOf, validOf } from '../../infer/levels';
 import { isBlank } from '../../read/looks';
 import { bitsOf, common, sizeOf, type Bits } from '../../extract/bits';
-import {
-  classify,
-  decided,
-  gaterOf,
-  partAt,
-  splitBy,
-  without,
-  type Gater,
-  type Named,
-  type Split,
-} from './gaters';
+import { classify, decided, gaterOf, partAt, splitBy, without, type Gater, type Split } from './gaters';
 import { repeatedHeaders } from '../rows/repeated-header';
 import type { Subject, Whole } from '../rule';
-import { askedSaid, type Universe } from './universe';
+import { askedSaid, type Named, type Universe } from './universe';
 
 /** A variable that settles some rows: asked, or not, at its codes; the others go on to the next. */
 export interface Step {

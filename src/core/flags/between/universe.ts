@@ -1,5 +1,10 @@
 import type { Column } from '../../extract/column';
-import type { Named } from './gaters';
+
+/** A code with its label, as a sentence names it. */
+export interface Named {
+  code: string;
+  label: string | null;
+}
 
 /**
  * Who was not asked a question: a list of steps that settle some rows each, and a last variable that settles the others.

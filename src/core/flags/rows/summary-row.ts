@@ -1,3 +1,4 @@
+import { BETWEEN_PULSES, pulse } from '../../extract/pulse';
 import { largest } from '../../tally/extent';
 import type { Variable } from '../../extract/extract';
 import { findRows } from '../../extract/rows';
@@ -120,7 +121,9 @@ function* candidates(
     const words = isNumericStorage(subject.written.storage)
       ? validOf(subject.levels).others
       : subject.levels.levels;
+    let seen = 0;
     for (const { code, count, label, value } of words) {
+      if ((seen++ & (BETWEEN_PULSES - 1)) === 0) pulse();
       if (value !== null || count > MOST_ROWS || label !== null || !/\p{L}|\*/u.test(code)) continue;
       if (TOTAL.test(code)) yield { variable, code, note: false };
       else if (i === 0 && NOTE.test(code)) yield { variable, code, note: true };
