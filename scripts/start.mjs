@@ -47,7 +47,12 @@ const server = spawn(
   {
     cwd: root,
     stdio: ['inherit', 'pipe', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1', DIG_NAMES: names().join(',') },
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
+      DIG_NAMES: names().join(','),
+    },
   },
 );
 server.stdout.on('data', (chunk) => {

@@ -53,6 +53,15 @@ function refuse(status: number, says: string): NextResponse {
   });
 }
 
+function isDecodable(path: string): boolean {
+  try {
+    decodeURIComponent(path);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 export function proxy(request: NextRequest): NextResponse {
   if (!isOurName(request.headers.get('host')))
     return refuse(
@@ -61,6 +70,7 @@ export function proxy(request: NextRequest): NextResponse {
     );
   if (!['GET', 'HEAD', 'POST'].includes(request.method)) return refuse(405, 'This cannot be asked for here.');
   const { pathname } = request.nextUrl;
+  if (!isDecodable(pathname)) return refuse(400, 'This address is not written as addresses are.');
   const isPage = !pathname.startsWith('/_next/static/') && !pathname.startsWith('/demo/');
   const headers = new Headers(request.headers);
   let policy = OF_SCRIPTS;

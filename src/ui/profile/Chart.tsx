@@ -91,7 +91,8 @@ export default function Chart({
       yaxis: { lines: { show: !lying } },
       padding: { top: -14, right: 14, bottom: 0, left: 4 },
     },
-    tooltip: { theme: 'light', custom: tip },
+    // The title that the package would write, beside our own, takes names for markup.
+    tooltip: { theme: 'light', custom: tip, x: { show: false, formatter: () => '' } },
     ...axes(
       picture,
       bars.map((bar) => bar.name),
