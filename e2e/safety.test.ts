@@ -37,9 +37,10 @@ describe('what cannot be trusted', () => {
     await keys(browser.driver, '2', '/', name, Key.ENTER);
     await seeText(browser.driver, '#profile h2', name);
   };
-  /** Changes what the browser keeps, as damage would. @param script has `put(store, key, value)`, `keys(store)` and `id`, the one kept extract */
-  const damage = (script: string): Promise<unknown> =>
-    browser.driver.executeAsyncScript(`
+  /** Changes what the browser keeps, as damage would, from a page that has none of the program in it. @param script has `put(store, key, value)`, `keys(store)` and `id`, the one kept extract */
+  const damage = async (script: string): Promise<void> => {
+    await browser.driver.get(`${inject('address')}/demo/none`);
+    const refused = await browser.driver.executeAsyncScript(`
       const done = arguments[arguments.length - 1];
       const within = (name, mode, work) => new Promise((resolve, reject) => {
         const asked = indexedDB.open('dig-first-' + name);
@@ -55,8 +56,11 @@ describe('what cannot be trusted', () => {
       (async () => {
         const [id] = await keys('extracts');
         ${script}
-      })().then(done, (cause) => done(String(cause)));
+      })().then(() => done(null), (cause) => done(String(cause)));
     `);
+    expect(refused).toBe(null);
+    await browser.driver.get(inject('address'));
+  };
 
   beforeEach(async () => {
     browser = await openBrowser();
@@ -119,7 +123,6 @@ describe('what cannot be trusted', () => {
       await put('view', id + ':view', { current: 7, chosen: 'x' });
       await put('log', id + ':00000007', { version: 2, entries: [{ junk: true }, { id: 'g', at: '2026-01-05T10:00:00Z', why: null, type: 'note', variable: 'gone', text: 'x' }, { id: 'k', at: '2026-01-05T10:00:00Z', why: null, type: 'confirm-kind', kinds: [{ variable: 'gone', kind: 'count' }] }] });
     `);
-    await driver.navigate().refresh();
     await seeText(driver, '.ledgerrow[data-name="fuel"] .kind.confirmed', 'nominal');
     await seeText(
       driver,
@@ -128,13 +131,11 @@ describe('what cannot be trusted', () => {
     );
     // Which was open last.
     await damage(`await put('view', 'last-open', 7);`);
-    await driver.navigate().refresh();
     await seeText(driver, '[role=alert]', 'which extract was open last cannot be read');
     await press(driver, 'Open homes');
     await see(driver, '.ledgerrow');
     // Its record: it can be removed, and nothing else is in the way.
     await damage(`await put('extracts', id, { name: 'homes' });`);
-    await driver.navigate().refresh();
     await seeText(driver, '[aria-labelledby=kept-extracts]', 'its record is damaged');
     await press(driver, 'Remove it');
     await driver.wait(
