@@ -89,6 +89,8 @@ async function openKeptOne(id: string): Promise<string[]> {
   const { view, damaged } = await storage.openView(id).catch(() => ({ view: null, damaged: true }));
   if (damaged) said.push('how its screen was left cannot be read: it opens at its first variable');
   putOnDesk(id, opened, view, { shelf: shelfOf(id), next });
+  // What another window kept between the reading of the log and now was told to nobody here.
+  void deskOf(id)?.book.catchUp();
   await storage.setLastOpen(id).catch(() => undefined);
   return said;
 }

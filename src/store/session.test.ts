@@ -387,6 +387,19 @@ describe('two windows', () => {
     expect(texts(engine.log())).toEqual(['other', 'missed', 'next']);
   });
 
+  it('miss nothing that one keeps while the other opens', async () => {
+    await open();
+    const other = { id: 'o', type: 'note', variable: 'rooms', text: 'other', at: '', why: null } as const;
+    engine.reading.shut();
+    const opening = openAgain('a');
+    await settle();
+    storage.put('a', other);
+    await engine.reading.lift();
+    await opening;
+    await settle();
+    expect([texts(state().log), texts(engine.log())]).toEqual([['other'], ['other']]);
+  });
+
   it('say so where one removes what is open in the other; it can be kept anew', async () => {
     await open();
     await note('one');
