@@ -1,32 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { columnOf } from '../extract/column';
-import { bareEntry, type CodebookEntry, type Extract } from '../extract/extract';
+import { type CodebookEntry, type Extract } from '../extract/extract';
 import { Inspector } from '../inspect/inspect';
 import { entryOf, entryText } from '../log/entries';
 import { foldLog } from '../log/fold';
 import type { Flag } from './rule';
+import { extractOf, flagsOf } from '../../testing/made';
 import { bareForm, oneSlipApart } from './writing/variant-spelling';
 
-const extractOf = (
-  columns: Record<string, string[]>,
-  entries: Record<string, Partial<CodebookEntry>> = {},
-): Extract => ({
-  name: 'made',
-  files: [],
-  codebooks: [],
-  notices: [],
-  linkNotices: [],
-  rows: Object.values(columns)[0].length,
-  variables: Object.entries(columns).map(([name, texts], i) => ({
-    name,
-    position: i + 1,
-    column: columnOf(texts),
-    entry: entries[name] ? { ...bareEntry(name), ...entries[name] } : null,
-  })),
-});
-const flagsOf = (texts: (string | number)[], entry?: Partial<CodebookEntry>, name = 'x'): Flag[] =>
-  new Inspector(extractOf({ [name]: texts.map(String) }, entry ? { [name]: entry } : {})).flags;
 const codesOf = (...args: Parameters<typeof flagsOf>): string[] =>
   flagsOf(...args)
     .flatMap(({ codes }) => codes)
