@@ -4,8 +4,10 @@ import { drop, openBrowser, press, see, seeText, type Browser } from './browser'
 
 /** How often the browser is killed; more by `KILLS=20`. */
 const KILLS = Number(process.env.KILLS ?? 3);
-/** Milliseconds between two rulings: none, a held key, a quick hand. */
-const PACES = [0, 30, 100];
+/** Milliseconds between two rulings: none, a held key, a quick hand; others by `PACES=100,200`. */
+const PACES = (process.env.PACES ?? '0,30,100').split(',').map(Number);
+/** Milliseconds until the kill, at least; more by `UNTIL=12000`. */
+const UNTIL = Number(process.env.UNTIL ?? 1500);
 const VARIABLES = 400;
 
 const table = (): string => {
@@ -45,7 +47,7 @@ function kill(profile: string): void {
 }
 
 describe('a browser that is killed while rulings are made', () => {
-  it('has lost nothing that it called kept', { timeout: 60_000 + KILLS * 40_000 }, async () => {
+  it('has lost nothing that it called kept', { timeout: 60_000 + KILLS * (UNTIL + 40_000) }, async () => {
     const results: { pace: number; kept: number; lost: number }[] = [];
     for (let i = 0; i < KILLS; i++) {
       const pace = PACES[i % PACES.length];
@@ -64,7 +66,7 @@ describe('a browser that is killed while rulings are made', () => {
         pace,
       );
       let kept = 0;
-      const until = Date.now() + 1500 + ((i * 677) % 1700);
+      const until = Date.now() + UNTIL + ((i * 677) % 1700);
       while (Date.now() < until) {
         const now = await shown(browser);
         if (now.kept) kept = Math.max(kept, now.made);

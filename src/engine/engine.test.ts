@@ -120,7 +120,7 @@ describe('the engine', () => {
       ok: false,
       problem: { file: 'homes.xml', says: expect.stringContaining('no data among the files') as string },
     });
-    expect(engine.profile('rooms')?.variable.label).toBe('Number of rooms');
+    expect((await engine.profile('rooms'))?.variable.label).toBe('Number of rooms');
   });
 
   it('reads in part, and whole afterwards under the same rulings and name', async () => {
@@ -138,7 +138,7 @@ describe('the engine', () => {
     engine.callIt('my homes');
     const whole = await engine.read(plan(DATA), true, none);
     expect(whole).toMatchObject({ name: 'my homes', rows: 80, part: null, flags: [], log: [declare] });
-    expect(engine.profile('rooms')?.variable.counts.missing).toBe(8);
+    expect((await engine.profile('rooms'))?.variable.counts.missing).toBe(8);
   });
 
   it('adds a codebook and files later, leaves a file out, and calls waves by a name', async () => {
@@ -147,7 +147,7 @@ describe('the engine', () => {
       rows: 2,
       codebooks: [{ name: 'homes.xml' }],
     });
-    expect(engine.profile('rooms')?.variable.label).toBe('Number of rooms');
+    expect((await engine.profile('rooms'))?.variable.label).toBe('Number of rooms');
     const more = await engine.add(plan(file('homes_2021.csv', 'ROOMS,id,town\n4,3,Fenwater\n')), none);
     expect(more).toMatchObject({
       name: 'homes',
@@ -157,7 +157,7 @@ describe('the engine', () => {
         { wave: '2021', first: '3', last: '3' },
       ],
     });
-    expect(engine.profile('rooms')?.variable).toMatchObject({
+    expect((await engine.profile('rooms'))?.variable).toMatchObject({
       label: 'Number of rooms',
       counts: { valid: 3 },
     });
@@ -198,7 +198,7 @@ describe('the engine', () => {
     if (!during) during = engine.lay(opened.serial, 0, [declare]);
     const now = during === null ? engine.lay(more.serial, more.version, [declare]) : null;
     expect(more.version + (now ? 1 : 0)).toBe(1);
-    expect(engine.profile('rooms')?.variable.counts.missing).toBe(9);
+    expect((await engine.profile('rooms'))?.variable.counts.missing).toBe(9);
   });
 
   it('takes nothing that is meant for another opening, and the whole log in place of its end', async () => {
@@ -235,7 +235,7 @@ describe('the engine', () => {
       { name: 'town', storage: 'text', cells: 80, valid: 80 },
     ]);
     expect(engine.effects(['nobody'], 'count')).toEqual([]);
-    expect(engine.profile('rooms')?.variable.confirmed).toBe(false);
+    expect((await engine.profile('rooms'))?.variable.confirmed).toBe(false);
   });
 
   it('finds variables like one, by codes, stem and group of the codebook', async () => {
@@ -272,7 +272,7 @@ describe('the engine', () => {
         new Date(0),
       ),
     ]);
-    expect(engine.record(8)).toMatchObject({
+    expect(await engine.record(8)).toMatchObject({
       row: 8,
       rows: 80,
       file: 'homes.csv',
@@ -300,7 +300,7 @@ describe('the engine', () => {
       ['Marlhope', 40, 40],
     ]);
     expect(await engine.grouped('rooms', 'nobody')).toBeNull();
-    expect(engine.chart('rooms', null)).toMatch(/^<svg[\s\S]*<style>[\s\S]*<rect/);
+    expect(await engine.chart('rooms', null)).toMatch(/^<svg[\s\S]*<style>[\s\S]*<rect/);
   });
 
   it('calls the open extract otherwise, also where it is kept and handed off', async () => {
@@ -368,8 +368,8 @@ describe('the engine', () => {
     lay(await open(DATA), [declare]);
     expect(engine.inventory(['rooms'])).toContain('99 refused (8)');
     expect(inspectionSchema.parse(JSON.parse(engine.inspection())).variables[1].counts.missing).toBe(8);
-    expect(engine.report(['rooms'], '2026-01-05T10:00:00Z')).toContain('2026-01-05 10:00 UTC');
-    expect(engine.profile('nobody')).toBeNull();
+    expect(await engine.report(['rooms'], '2026-01-05T10:00:00Z')).toContain('2026-01-05 10:00 UTC');
+    expect(await engine.profile('nobody')).toBeNull();
   });
 
   it('says when nothing can be kept, as where there is no storage', async () => {

@@ -10,7 +10,7 @@ import { inventoryCsv } from '../core/handoff/inventory';
 import { reportHtml } from '../core/handoff/report';
 import { evidenceOf, type Evidence } from '../core/inspect/evidence';
 import { Inspector } from '../core/inspect/inspect';
-import { documented, type Inspected } from '../core/inspect/inspected';
+import { documented } from '../core/inspect/inspected';
 import { profileOf, type Profile } from '../core/inspect/profile';
 import {
   codesOf,
@@ -237,12 +237,12 @@ export class Engine {
   }
 
   /** All cells of one row, with their labels. @param row zero-based, of the whole extract */
-  record(row: number): RecordCard {
+  record(row: number): Promise<RecordCard> {
     return recordOf(this.opened, row);
   }
 
   /** What a flag rests on. */
-  evidence(flag: Flag): Evidence | null {
+  evidence(flag: Flag): Promise<Evidence | null> {
     return evidenceOf(flag, this.opened);
   }
 
@@ -261,8 +261,8 @@ export class Engine {
   }
 
   /** A chart as an SVG file. */
-  chart(name: string, binWidth: number | null, all = false): string | null {
-    const profile = this.profile(name, binWidth, all);
+  async chart(name: string, binWidth: number | null, all = false): Promise<string | null> {
+    const profile = await this.profile(name, binWidth, all);
     const { label } = profile?.variable ?? {};
     return profile && chartFile(profile.picture, `${name}${label ? `: ${label}` : ''}`);
   }
@@ -275,18 +275,8 @@ export class Engine {
     });
   }
 
-  profile(name: string, binWidth: number | null = null, all = false): Profile | null {
-    const { opened } = this;
-    const found = this.found(name);
-    return (
-      found &&
-      profileOf(found.variable, found.inspected, opened.flags, {
-        binWidth,
-        all,
-        weighted: opened.weighted(name),
-        asked: opened.asked(name),
-      })
-    );
+  profile(name: string, binWidth: number | null = null, all = false): Promise<Profile | null> {
+    return profileOf(this.opened, name, { binWidth, all });
   }
 
   /** @param harmless whether cells that a spreadsheet would run are kept from it */
@@ -298,14 +288,8 @@ export class Engine {
     return `${JSON.stringify(this.opened.document(), null, 1)}\n`;
   }
 
-  report(names: string[], madeAt: string): string {
+  report(names: string[], madeAt: string): Promise<string> {
     return reportHtml(this.opened, this.desk?.log ?? [], names, new Date(madeAt));
-  }
-
-  private found(name: string): { variable: Extract['variables'][number]; inspected: Inspected } | null {
-    const variable = this.opened.extract.variables.find((one) => one.name === name);
-    const inspected = this.opened.named(name);
-    return variable && inspected ? { variable, inspected } : null;
   }
 
   private get opened(): Inspector {

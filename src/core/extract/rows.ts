@@ -1,14 +1,21 @@
+import { has, type Bits } from './bits';
 import type { Column } from './column';
 
 /**
  * For each list of raw texts the first zero-based rows, at most `most`, that hold one of them; all lists in one pass.
  * Texts of different lists must differ.
+ * @param within only rows that count; all where there is none
  */
-export function findRows(column: Column, lists: readonly (readonly string[])[], most: number): number[][] {
+export function findRows(
+  column: Column,
+  lists: readonly (readonly string[])[],
+  most: number,
+  within: Bits | null = null,
+): number[][] {
   const found = lists.map((): number[] => []);
   let open = lists.length;
   const take = (list: number, row: number): void => {
-    if (found[list].length >= most) return;
+    if (found[list].length >= most || (within !== null && !has(within, row))) return;
     found[list].push(row);
     if (found[list].length === most) open--;
   };

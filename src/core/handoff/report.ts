@@ -32,18 +32,20 @@ svg.chart{max-width:100%;height:auto;font:11px "Source Sans 3",system-ui,sans-se
  * The report to read: inventory, a profile for each variable named with its chart as inline SVG, and the rulings. One
  * file that needs nothing else: no script, no font, no request.
  */
-export function reportHtml(
+export async function reportHtml(
   inspector: Inspector,
   log: readonly Entry[],
   names: readonly string[],
   madeAt: Date,
-): string {
+): Promise<string> {
   const wanted = new Set(names);
   const { extract, flags } = inspector;
   const variables = inspector.variables.filter(({ name }) => wanted.has(name));
   const confirmed = variables.filter((variable) => variable.confirmed).length;
   const left = extract.variables.length - variables.length;
   const { weighting } = inspector;
+  const profiles: string[] = [];
+  for (const variable of variables) profiles.push(await profile(inspector, variable, flags));
   const base = `All figures are ${weighting ? `plain counts of rows; weighted ones stand beside them, weighted by ${escapeHtml(weighting.inspected.name)}. They are` : 'unweighted and'} based on all ${counted(extract.rows - inspector.setAside.size, 'row')} of the extract${inspector.setAside.size ? ` that were not set aside (${whole(inspector.setAside.size)} were)` : ''}.`;
   return `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src data:"><meta name="viewport" content="width=device-width"><title>${escapeHtml(extract.name)}: inspection</title><style>${STYLE}</style></head><body>
@@ -56,7 +58,7 @@ ${inventory(inspector, variables, flags)}
 <h2>Rulings</h2>
 ${rulings(log)}
 <h2>Profiles</h2>
-${variables.map((variable) => profile(inspector, variable, flags)).join('\n')}
+${profiles.join('\n')}
 </body></html>
 `;
 }
@@ -116,12 +118,14 @@ function rulings(log: readonly Entry[]): string {
   return `<ol>${standing.map((entry) => `<li>${escapeHtml(entryText(entry, (id) => sets.get(id)?.name ?? 'a set'))}${entry.why ? `: ${escapeHtml(entry.why)}` : ''} <span class="soft">${entry.at.slice(0, 16).replace('T', ' ')}</span></li>`).join('')}</ol>`;
 }
 
-function profile(inspector: Inspector, inspected: Inspected, flags: readonly Flag[]): string {
-  const variable = inspector.extract.variables[inspected.position - 1];
-  const told = profileOf(variable, inspected, flags, {
-    weighted: inspector.weighted(inspected.name),
-    asked: inspector.asked(inspected.name),
-  });
+async function profile(inspector: Inspector, inspected: Inspected, flags: readonly Flag[]): Promise<string> {
+  const told = await profileOf(inspector, inspected.name, {}, flags);
+  if (!told) return '';
+  const shown: string[] = [];
+  for (const flag of told.flags)
+    shown.push(
+      `<p class="flag">${escapeHtml(flag.says)} <span class="soft">(${flag.rule}, ${flag.severity}, certainty ${flag.certainty})</span></p>${await evidenceHtml(flag, inspector)}`,
+    );
   const said = inspector.said(inspected.name);
   const v = documented(inspected, said);
   const entry = told.entry;
@@ -129,14 +133,14 @@ function profile(inspector: Inspector, inspected: Inspected, flags: readonly Fla
 ${said.note === null ? '' : `<p>Note: ${escapeHtml(said.note)}</p>`}${said.signedOff ? '<p class="soft">Signed off.</p>' : ''}
 <p>${kindMark(v)} <span class="soft">${v.storage}, ${v.role}. ${escapeHtml(v.because.join('; '))}</span></p>
 ${entry?.question ? `<p>“${escapeHtml(entry.question)}”</p>` : ''}${entry?.universe ? `<p class="soft">Asked: ${escapeHtml(entry.universe)}</p>` : ''}${told.asked ? `<p class="soft">${escapeHtml(askedText(told.asked))}</p>` : ''}
-${told.flags.map((flag) => `<p class="flag">${escapeHtml(flag.says)} <span class="soft">(${flag.rule}, ${flag.severity}, certainty ${flag.certainty})</span></p>${evidenceHtml(flag, inspector)}`).join('')}
+${shown.join('')}
 <p>${makeUp(v)}</p>
 <div class="two"><div>${chartSvg(told.picture, `Distribution of ${v.name}${told.weighted ? `, weighted by ${told.weighted.weight}` : ''}`)}${statistics(v, told.weighted)}</div><div>${frequencies(v, told.weighted)}</div></div></section>`;
 }
 
 /** What a flag rests on, in a line: the codes beside it, the codebook, the siblings, the waves. */
-function evidenceHtml(flag: Flag, inspector: Inspector): string {
-  const evidence = flag.severity === 'note' ? null : evidenceOf(flag, inspector);
+async function evidenceHtml(flag: Flag, inspector: Inspector): Promise<string> {
+  const evidence = flag.severity === 'note' ? null : await evidenceOf(flag, inspector);
   if (!evidence) return '';
   const near = evidence.near
     .map(

@@ -5,22 +5,22 @@ import type { Flag } from '../flags/rule';
 import { evidenceOf, type Evidence } from './evidence';
 import { Inspector } from './inspect';
 
-const evidence = (
+const evidence = async (
   columns: Record<string, Cells>,
   rule: string,
   entries = {},
-): { flag: Flag; found: Evidence } => {
+): Promise<{ flag: Flag; found: Evidence }> => {
   const dig = new Inspector(extractOf(columns, entries));
   const flag = dig.flags.find((one) => one.rule === rule);
-  const found = flag && evidenceOf(flag, dig);
+  const found = flag && (await evidenceOf(flag, dig));
   if (!flag || !found) throw new Error(`no ${rule} among ${dig.flags.map((one) => one.rule).join()}`);
   return { flag, found };
 };
 
 describe('the evidence of a flag', () => {
-  it('marks the suspects in the distribution, between their neighbours, apart from the rest', () => {
+  it('marks the suspects in the distribution, between their neighbours, apart from the rest', async () => {
     const oft = [...make(300, (c) => c.whole(1, 5)), ...repeat(20, 9)];
-    const { found } = evidence(
+    const { found } = await evidence(
       { oft_a: oft, oft_b: [...make(310, (c) => c.whole(1, 5)), ...repeat(10, 9)] },
       'sentinel-code',
       { oft_a: { categories: labels({ 1: 'Never', 2: 'Rarely', 3: 'Sometimes', 4: 'Often', 5: 'Always' }) } },
@@ -46,14 +46,14 @@ describe('the evidence of a flag', () => {
     expect(found.rows.map(({ row }) => row)).toEqual([300, 301, 302, 303]);
   });
 
-  it('draws many values in stretches, the suspects each for itself; the parts add up to the base', () => {
+  it('draws many values in stretches, the suspects each for itself; the parts add up to the base', async () => {
     const c = chance(4);
     const income = [
       ...Array.from({ length: 600 }, () => Math.round(1500 + 400 * c.normal())),
       ...repeat(30, 9998),
       ...repeat(25, 9999),
     ];
-    const { flag, found } = evidence({ income }, 'sentinel-code');
+    const { flag, found } = await evidence({ income }, 'sentinel-code');
     expect([...flag.codes].sort()).toEqual(['9998', '9999']);
     expect(found.bars.filter(({ suspect }) => suspect).map(({ name, count }) => [name, count])).toEqual([
       ['9998', 30],
@@ -64,23 +64,23 @@ describe('the evidence of a flag', () => {
     expect(found.bars.reduce((sum, { count }) => sum + count, 0)).toBe(found.base);
   });
 
-  it('shows words beside what most rows hold, and why they would be missing by their label', () => {
-    const { found } = evidence(
+  it('shows words beside what most rows hold, and why they would be missing by their label', async () => {
+    const { found } = await evidence(
       { fuel: [...repeat(90, 'Gas'), ...repeat(60, 'Oil'), ...repeat(30, 'Refused')] },
       'nonresponse-label',
     );
     expect(found.near[0]).toMatchObject({ code: 'Refused', suspect: true });
     expect(found.near.slice(1).map(({ code }) => code)).toEqual(['Gas', 'Oil']);
-    const coded = evidence({ q: make(300, (c) => c.whole(1, 4)) }, 'nonresponse-label', {
+    const coded = await evidence({ q: make(300, (c) => c.whole(1, 4)) }, 'nonresponse-label', {
       q: { categories: labels({ 1: 'Yes', 2: 'No', 3: 'In part', 4: 'Refused' }) },
     });
     expect([...coded.found.reasons]).toEqual([['4', 'refused']]);
   });
 
-  it('tells a code that stands just where the question was not asked from one that does not', () => {
+  it('tells a code that stands just where the question was not asked from one that does not', async () => {
     const work = make(400, (c) => c.whole(1, 3));
     const hours = work.map((one, i) => (one !== 1 ? 999 : i % 12 === 0 ? 997 : 10 + (i % 50)));
-    const told = evidence({ work, hours }, 'sentinel-code');
+    const told = await evidence({ work, hours }, 'sentinel-code');
     expect(told.flag.codes).toEqual(['997', '999']);
     expect(told.found.gates).toEqual([
       '999 stands just where the question was not asked; it was asked where work is 1.',
@@ -88,12 +88,15 @@ describe('the evidence of a flag', () => {
     expect([...told.found.reasons]).toEqual([['999', 'not-asked']]);
     // Blank where it was not asked, and 99 anywhere else: the blanks have a gate, the code has none.
     const blank = work.map((one, i) => (one !== 1 ? '' : i % 9 === 0 ? 99 : 1 + (i % 7)));
-    expect(evidence({ work, blank }, 'sentinel-code').found).toMatchObject({ gates: [], reasons: new Map() });
+    expect((await evidence({ work, blank }, 'sentinel-code')).found).toMatchObject({
+      gates: [],
+      reasons: new Map(),
+    });
     const anywhere = work.map((_, i) => (i % 3 === 0 ? 999 : 10 + (i % 50)));
-    expect(evidence({ work, anywhere }, 'sentinel-code').found.gates).toEqual([]);
+    expect((await evidence({ work, anywhere }, 'sentinel-code')).found.gates).toEqual([]);
   });
 
-  it('tells no reason for a code whose label is an answer', () => {
+  it('tells no reason for a code whose label is an answer', async () => {
     const dig = new Inspector(
       extractOf(
         { oft: [...make(300, (c) => c.whole(1, 3)), ...repeat(9, 7)] },
@@ -109,10 +112,10 @@ describe('the evidence of a flag', () => {
       certainty: 0.9,
       says: '9 rows hold 7',
     };
-    expect(evidenceOf(flag, dig)?.reasons.size).toBe(0);
+    expect((await evidenceOf(flag, dig))?.reasons.size).toBe(0);
   });
 
-  it('takes over the reason that a sibling declares', () => {
+  it('takes over the reason that a sibling declares', async () => {
     const oft = (): Cells => [...make(300, (c) => c.whole(1, 5)), ...repeat(20, 9)];
     const entries = {
       oft_b: {
@@ -121,17 +124,21 @@ describe('the evidence of a flag', () => {
         ],
       },
     };
-    const { flag, found } = evidence({ oft_a: oft(), oft_b: oft(), oft_c: oft() }, 'sentinel-code', entries);
+    const { flag, found } = await evidence(
+      { oft_a: oft(), oft_b: oft(), oft_c: oft() },
+      'sentinel-code',
+      entries,
+    );
     expect(flag.variables).toEqual(['oft_a']);
     expect([...found.reasons]).toEqual([['9', 'refused']]);
   });
 
-  it('shows rows with what identifies them, where a flag is about rows', () => {
+  it('shows rows with what identifies them, where a flag is about rows', async () => {
     const id = make(200, (_, i) => `H${1000 + i}`);
     const boiler = make(200, (c) => c.whole(1, 2));
     const age = boiler.map((has, i) => (has === 1 || i === 0 ? 1 + (i % 9) : ''));
     boiler[0] = 2;
-    const { flag, found } = evidence({ id, boiler, age }, 'gate-breach');
+    const { flag, found } = await evidence({ id, boiler, age }, 'gate-breach');
     expect(flag.at).toEqual([0]);
     expect(found.rows).toMatchObject([
       {

@@ -1,7 +1,6 @@
 import { reasonOfLabel } from '../codebook/missing-words';
 import type { CodebookEntry } from '../extract/extract';
 import { heldByFile, type InFile } from '../rows/by-file';
-import { findRows } from '../extract/rows';
 import { isDateStorage, type Reason } from '../extract/words';
 import { gateOfTexts, saidOf } from '../flags/between/gates';
 import type { Flag } from '../flags/rule';
@@ -59,8 +58,8 @@ const LEAST_NOT_ASKED = 0.02;
 const GAP = 2.5;
 
 /** @returns `null` where the flag is about a variable that is not there */
-export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
-  const { extract, variables } = inspector;
+export async function evidenceOf(flag: Flag, inspector: Inspector): Promise<Evidence | null> {
+  const { extract, variables, records, within } = inspector;
   const [name] = flag.variables;
   const subject = name === undefined ? undefined : inspector.named(name);
   if (name !== undefined && !subject) return null;
@@ -69,10 +68,14 @@ export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
   const column = subject && extract.variables[subject.position - 1].column;
   const rows = flag.at?.length
     ? flag.at.slice(0, MOST_ROWS)
-    : column && texts.length
-      ? findRows(column, [texts], MOST_ROWS)[0]
+    : subject && texts.length
+      ? (await records.firstRows(subject.name, [texts], MOST_ROWS, within))[0]
       : [];
   const shown = cellsShown(flag, variables);
+  const cells = await records.cells(
+    rows,
+    shown.map((one) => one.name),
+  );
   const family =
     name === undefined
       ? []
@@ -104,10 +107,7 @@ export function evidenceOf(flag: Flag, inspector: Inspector): Evidence | null {
       .slice(0, MOST_SIBLINGS),
     family: family.length,
     waves: column && texts.length && extract.files.length > 1 ? heldByFile(column, extract.files, texts) : [],
-    rows: rows.map((row) => ({
-      row,
-      cells: shown.map((one) => cellOf(one, extract.variables[one.position - 1].column.text(row))),
-    })),
+    rows: rows.map((row, i) => ({ row, cells: shown.map((one, k) => cellOf(one, cells[i][k])) })),
     reasons: new Map([
       ...suspects.flatMap(({ code }) => declaredIn(family, code).map((reason) => [code, reason] as const)),
       ...gates.map(({ code }) => [code, 'not-asked'] as const),

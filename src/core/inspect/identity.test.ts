@@ -7,8 +7,9 @@ import { profileOf, type Profile } from './profile';
 
 async function profiled(text: string): Promise<Profile> {
   const dig = new Inspector(await readExtract([{ source: sourceOf('i.csv', text) }]));
-  const [first] = dig.variables;
-  return profileOf(dig.extract.variables[0], first, []);
+  const profile = await profileOf(dig, dig.variables[0].name);
+  if (!profile) throw new Error('no variable');
+  return profile;
 }
 
 describe('what identifiers look like', () => {

@@ -224,30 +224,28 @@ describe('rulings', () => {
 describe('profile and summary', () => {
   it('show what suits the kind', async () => {
     const dig = await inspector();
-    const profile = (name: string) => {
+    const profile = async (name: string) => {
       const found = dig.named(name);
-      if (!found) throw new Error(name);
-      return {
-        ...profileOf(dig.extract.variables[found.position - 1], found, dig.flags),
-        summary: summaryOf(found),
-      };
+      const shown = await profileOf(dig, name);
+      if (!found || !shown) throw new Error(name);
+      return { ...shown, summary: summaryOf(found) };
     };
-    expect(barsOf(profile('oft').picture).map(({ name }) => name)).toEqual([
+    expect(barsOf((await profile('oft')).picture).map(({ name }) => name)).toEqual([
       '1  Never',
       '2  Rarely',
       '3  Sometimes',
       '4  Often',
       '5  Always',
     ]);
-    expect(profile('income').picture.form).toBe('histogram');
-    expect(profile('income').lowest[0]).toMatchObject({ code: '513', rows: [2] });
-    expect(barsOf(profile('day').picture)).toHaveLength(12);
-    expect(profile('note')).toMatchObject({
+    expect((await profile('income')).picture.form).toBe('histogram');
+    expect((await profile('income')).lowest[0]).toMatchObject({ code: '513', rows: [2] });
+    expect(barsOf((await profile('day')).picture)).toHaveLength(12);
+    expect(await profile('note')).toMatchObject({
       picture: { form: 'histogram', lengths: true },
       summary: { sketch: null },
     });
-    expect(profile('id').ends).toEqual({ first: 'H1000', last: 'H1119' });
-    expect(profile('oft').summary.sketch?.heights).toHaveLength(5);
+    expect((await profile('id')).ends).toEqual({ first: 'H1000', last: 'H1119' });
+    expect((await profile('oft')).summary.sketch?.heights).toHaveLength(5);
   });
 
   it('draw every valid row, whatever the values', async () => {
@@ -267,7 +265,7 @@ describe('profile and summary', () => {
             ]),
           );
           const found = dig.variables[0];
-          const { picture } = profileOf(dig.extract.variables[0], found, []);
+          const picture = (await profileOf(dig, 'v'))?.picture ?? { form: 'none', why: '' };
           const { below = null, above = null } = (picture.form === 'histogram' && picture.beyond) || {};
           const bars = barsOf(picture);
           if (bars.length)
@@ -296,7 +294,7 @@ describe('the handoff', () => {
   });
 
   it('writes a report that needs nothing else and cannot be broken by what the data hold', async () => {
-    const html = reportHtml(await inspector(), [ruling], ['oft', 'town', 'note'], new Date(0));
+    const html = await reportHtml(await inspector(), [ruling], ['oft', 'town', 'note'], new Date(0));
     expect(html).toContain('<svg');
     expect(html).toContain('9 (refused) declared missing in oft');
     expect(html).toContain('based on all 120 rows');

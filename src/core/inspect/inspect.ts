@@ -5,7 +5,9 @@ import { notAskedIn, type Universe } from '../flags/between/universe';
 import type { Flag, Subject, Whole } from '../flags/rule';
 import { summaryRows } from '../flags/rows/summary-row';
 import { givingWay, standingFlags, type StandingRule } from '../flags/standing-rules';
+import type { Levels } from '../infer/levels';
 import { withoutCells } from '../infer/relevel';
+import type { Written } from '../infer/storage';
 import type { Entry } from '../log/entries';
 import { foldLog, inForce, touched, type State } from '../log/fold';
 import { isBlank } from '../read/looks';
@@ -16,7 +18,7 @@ import { proposeSets } from '../sets/propose';
 import { askedOf, type Asked } from './asked';
 import { Cells } from './cells';
 import { countedRows, type CountedRows } from './counted-rows';
-import { cellsOf, documented, inspectVariable, type Inspected, type Said } from './inspected';
+import { cellsOf, documented, inspectVariable, levelsUnder, type Inspected, type Said } from './inspected';
 import { Raised } from './raised';
 import { retyped } from './retyped';
 import type { Inspection } from './schema';
@@ -48,6 +50,8 @@ export class Inspector {
   private writing: Writing;
   private state: State = UNDECIDED;
   private readonly found = new Map<string, Inspected>();
+  /** Their levels over all rows: what is set aside is taken off them, and nothing is read again. */
+  private readonly counted = new Map<string, Levels>();
   private variablesNow: Variables | null = null;
   /** Rows that are no observations, looked for once for the rows that count, and the variables without them. */
   private strays: { of: CountedRows; rows: number[]; without: WeakMap<Inspected, Subject> } | null = null;
@@ -70,6 +74,7 @@ export class Inspector {
   /** Lays another state over the extract. @returns names of the variables that changed by it */
   lay(state: State): Set<string> {
     const names = touched(this.state, state);
+    for (const name of names) this.counted.delete(name);
     this.locate(state.aside);
     const aside = new Set(this.located.flatMap(({ row }) => (row === null ? [] : [row])));
     if (aside.size !== this.rows.aside.size || [...aside].some((row) => !this.rows.aside.has(row))) {
@@ -77,8 +82,10 @@ export class Inspector {
       for (const name of this.cells.byName.keys()) names.add(name);
       const hadHeaders = this.rows.headers.length > 0;
       this.rows = countedRows(this.extract, aside);
-      if (this.rows.headers.length > 0 !== hadHeaders)
+      if (this.rows.headers.length > 0 !== hadHeaders) {
         this.writing = new Writing(this.cells, this.rows.headers.length > 0);
+        this.counted.clear();
+      }
     }
     this.state = state;
     if (names.size) this.variablesNow = null;
@@ -280,16 +287,32 @@ export class Inspector {
   private variable(variable: Variable): Inspected {
     const known = this.found.get(variable.name);
     if (known) return known;
-    const made = this.under(variable, this.state);
+    const written = this.writing.under(variable, this.state);
+    let counted = this.counted.get(variable.name);
+    if (!counted) {
+      counted = levelsUnder(variable, this.state, this.cells.tally(variable), written);
+      this.counted.set(variable.name, counted);
+    }
+    const made = this.inspected(variable, this.state, written, counted);
     this.found.set(variable.name, made);
     return made;
   }
 
   /** A variable as another state would leave it. */
   private under(variable: Variable, state: State): Inspected {
+    const written = this.writing.under(variable, state);
+    return this.inspected(
+      variable,
+      state,
+      written,
+      levelsUnder(variable, state, this.cells.tally(variable), written),
+    );
+  }
+
+  private inspected(variable: Variable, state: State, written: Written, counted: Levels): Inspected {
     return inspectVariable(variable, state, {
-      tally: this.cells.tally(variable),
-      written: this.writing.under(variable, state),
+      counted,
+      written,
       extract: this.extract,
       headers: this.rows.headers,
       aside: [...this.rows.aside],

@@ -63,9 +63,10 @@ function isUniqueInFiles({ column }: Variable, { files }: Extract, levels: Level
   return twice <= levels.rows * MOST_TWICE;
 }
 
-/** What a variable is inspected on, besides its own cells. */
+/** What a variable is inspected on. */
 export interface Grounds {
-  tally: Tally;
+  /** Its levels over all rows, as `levelsUnder` the same state has them. */
+  counted: Levels;
   written: Written;
   extract: Extract;
   /** Rows that repeat the names of the columns, and rows that a person set aside; zero-based. */
@@ -77,17 +78,28 @@ export interface Grounds {
   itemsAlike: number;
 }
 
+/** What the codebook and a person declare of a variable's codes. */
+const declaredUnder = (variable: Variable, { labels, missing }: State, written: Written): Declarations =>
+  new Declarations(
+    labelledEntry(variable, labels.get(variable.name)),
+    missing.get(variable.name),
+    written.numberForm,
+  );
+
+/** The levels of a variable over all rows, those that were set aside among them, before any level counts for another. */
+export const levelsUnder = (variable: Variable, state: State, tally: Tally, written: Written): Levels =>
+  levelsOf(tally, written, declaredUnder(variable, state, written));
+
 /** A variable with all that is inferred of it, under a state of decisions. */
 export function inspectVariable(
   variable: Variable,
   state: State,
-  { tally, written, extract, headers, aside, notAskedBlank, itemsAlike }: Grounds,
+  { counted, written, extract, headers, aside, notAskedBlank, itemsAlike }: Grounds,
 ): Inspected {
   const { name, position } = variable;
   const entry = labelledEntry(variable, state.labels.get(name));
   const label = state.called.get(name)?.label ?? entry?.label ?? null;
-  const declarations = new Declarations(entry, state.missing.get(name), written.numberForm);
-  const counted = levelsOf(tally, written, declarations);
+  const declarations = declaredUnder(variable, state, written);
   const held = aside.length ? withoutCells(counted, cellsOf(variable, aside)) : counted;
   const asked = notAskedBlank ? { ...held, blank: held.blank - notAskedBlank, notAskedBlank } : held;
   const levels = inOrder(

@@ -6,7 +6,7 @@ import { foldLog } from '../log/fold';
 import { Inspector } from './inspect';
 import { profileOf, type Profile } from './profile';
 
-const profile = (cells: (string | number)[], asDate = false): Profile => {
+const profile = async (cells: (string | number)[], asDate = false): Promise<Profile> => {
   const dig = new Inspector(extractOf({ when: cells }));
   if (asDate)
     dig.lay(
@@ -15,15 +15,16 @@ const profile = (cells: (string | number)[], asDate = false): Profile => {
       ]),
     );
   // The report draws every variable too.
-  expect(reportHtml(dig, [], ['when'], new Date(0))).toContain('when');
-  const [inspected] = dig.variables;
-  return profileOf(dig.extract.variables[0], inspected, dig.flags);
+  expect(await reportHtml(dig, [], ['when'], new Date(0))).toContain('when');
+  const profile = await profileOf(dig, 'when');
+  if (!profile) throw new Error('when');
+  return profile;
 };
 const days = (...texts: string[]): string[] => texts.flatMap((text) => [text, text, text]);
 
 describe('rows per period', () => {
-  it('stand with what lies between, and gaps are counted out', () => {
-    const { picture, gaps } = profile(days('2021-02-27', '2021-02-28', '2021-03-03', '2021-03-04'));
+  it('stand with what lies between, and gaps are counted out', async () => {
+    const { picture, gaps } = await profile(days('2021-02-27', '2021-02-28', '2021-03-03', '2021-03-04'));
     expect(picture).toMatchObject({
       form: 'periods',
       by: 'day',
@@ -39,8 +40,8 @@ describe('rows per period', () => {
     expect(gaps).toEqual([{ from: '2021-03-01', to: '2021-03-02', periods: 2 }]);
   });
 
-  it('do not break where one lies at the end of time', () => {
-    const { picture, gaps } = profile(
+  it('do not break where one lies at the end of time', async () => {
+    const { picture, gaps } = await profile(
       days('2021-01-05', '2021-01-06', '2021-01-08', '9999-12-31', '0001-01-01'),
     );
     expect(picture.form === 'periods' && picture.periods).toHaveLength(5);
@@ -51,8 +52,8 @@ describe('rows per period', () => {
     ]);
   });
 
-  it('do not break where numbers of two digits are confirmed as dates', () => {
-    const { picture, gaps } = profile(
+  it('do not break where numbers of two digits are confirmed as dates', async () => {
+    const { picture, gaps } = await profile(
       Array.from({ length: 60 }, (_, i) => 10 + (i % 30)),
       true,
     );

@@ -1,5 +1,4 @@
-import { findRows } from '../extract/rows';
-import type { CodebookEntry, Variable } from '../extract/extract';
+import type { CodebookEntry } from '../extract/extract';
 import { isCategorical, isMeasure, type Kind } from '../extract/words';
 import { spellingsOf, validOf, type Level } from '../infer/levels';
 import type { Flag } from '../flags/rule';
@@ -8,6 +7,7 @@ import { identityOf, type Identity } from './identity';
 import { histogram, type Beyond, type Histogram } from '../tally/histogram';
 import { drawnOf } from './drawn';
 import { stemDisplay, type StemDisplay } from '../tally/stem';
+import type { Inspector } from './inspect';
 import { documented, type Inspected } from './inspected';
 import { countedBy, type Weighted } from './weighted';
 import { gapsOf, periodsOf, type Counted, type Gap } from './periods';
@@ -60,24 +60,44 @@ const MOST_BARS = 40;
 const EXTREMES = 5;
 const ROWS_SHOWN = 3;
 
-/** @param binWidth of the histogram, where a person chose one @param all whether what lies far out is drawn too @param weighted by the weight in force, if one is @param asked who was, if that is known */
-export function profileOf(
-  variable: Variable,
-  inspected: Inspected,
-  flags: readonly Flag[],
-  {
-    binWidth = null,
-    all = false,
-    weighted = null,
-    asked = null,
-  }: { binWidth?: number | null; all?: boolean; weighted?: Weighted | null; asked?: Asked | null } = {},
-): Profile {
+/** How the distribution is drawn. */
+export interface Drawing {
+  /** Of the histogram, where a person chose one. */
+  binWidth?: number | null;
+  /** Whether what lies far out is drawn too. */
+  all?: boolean;
+}
+
+/** @param flags in force @returns `null` where the extract has no such variable */
+export async function profileOf(
+  inspector: Inspector,
+  name: string,
+  { binWidth = null, all = false }: Drawing = {},
+  flags: readonly Flag[] = inspector.flags,
+): Promise<Profile | null> {
+  const inspected = inspector.named(name);
+  if (!inspected) return null;
+  const { records, within } = inspector;
+  const weighted = inspector.weighted(name);
   const valid = validOf(inspected.levels).levels;
   const { entry, kind } = inspected;
   const told = documented(inspected);
   const { q1, q3 } = told.statistics;
   const drawn = weighted ? countedBy(inspected, weighted) : inspected;
   const picture = pictureOf(drawn, validOf(drawn.levels).levels, binWidth, all);
+  const extremes = async (levels: readonly Level[]): Promise<Extreme[]> => {
+    const rows = await records.firstRows(name, levels.map(spellingsOf), ROWS_SHOWN, within);
+    return levels.map(({ code, label, count }, i) => ({
+      code,
+      label,
+      count,
+      rows: rows[i].map((row) => row + 1),
+    }));
+  };
+  const ends = async (): Promise<Profile['ends']> => {
+    const [[first], [last]] = await records.cells([0, records.rows - 1], [name]);
+    return { first, last };
+  };
   const edges = isMeasure(kind) || kind === 'date' ? valid.filter(({ value }) => value !== null) : [];
   return {
     variable: told,
@@ -91,20 +111,17 @@ export function profileOf(
     picture,
     stem:
       isMeasure(kind) && q1 !== null && q3 !== null ? stemDisplay(validOf(inspected.levels), [q1, q3]) : null,
-    lowest: extremes(variable, edges.slice(0, EXTREMES)),
-    highest: extremes(variable, edges.slice(-EXTREMES).reverse()),
+    lowest: await extremes(edges.slice(0, EXTREMES)),
+    highest: await extremes(edges.slice(-EXTREMES).reverse()),
     texts: inspected.written.storage === 'text' ? textFigures(valid) : null,
-    ends:
-      kind === 'identifier' && variable.column.rows > 0
-        ? { first: variable.column.text(0), last: variable.column.text(variable.column.rows - 1) }
-        : null,
+    ends: kind === 'identifier' && records.rows > 0 ? await ends() : null,
     // Whom a variable gates is told where those are.
     flags: flags.filter(({ rule, variables }) =>
       rule === 'universe-gate' ? variables[0] === inspected.name : variables.includes(inspected.name),
     ),
     middle: kind === 'ordinal' ? middleOf(valid) : null,
     weighted,
-    asked,
+    asked: inspector.asked(name),
     gaps: kind === 'date' ? gapsOf(inspected.written.storage, valid) : [],
     identity: kind === 'identifier' ? identityOf(valid) : null,
   };
@@ -117,16 +134,6 @@ function middleOf(valid: readonly Level[]): string | null {
   for (const { code, label, count } of valid)
     if ((below += count) >= rows / 2) return label === null ? code : `${code}  ${label}`;
   return null;
-}
-
-function extremes(variable: Variable, levels: readonly Level[]): Extreme[] {
-  const rows = findRows(variable.column, levels.map(spellingsOf), ROWS_SHOWN);
-  return levels.map(({ code, label, count }, i) => ({
-    code,
-    label,
-    count,
-    rows: rows[i].map((row) => row + 1),
-  }));
 }
 
 function lengths(valid: readonly Level[]): Picture {

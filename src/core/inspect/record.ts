@@ -25,20 +25,24 @@ export interface RecordCard {
 const MOST_LABELLED = 2000;
 
 /** @param row zero-based, of the whole extract */
-export function recordOf({ extract, variables }: Inspector, row: number): RecordCard {
+export async function recordOf({ extract, variables, records }: Inspector, row: number): Promise<RecordCard> {
   const starts = fileStarts(extract.files);
   const file = Math.max(
     0,
     extract.files.findIndex((_, i) => row < starts[i + 1]),
   );
   const source = extract.files[file];
+  const [texts] = await records.cells(
+    [row],
+    variables.map(({ name }) => name),
+  );
   return {
     row,
     rows: extract.rows,
     file: source?.name ?? extract.name,
     rowInFile: row - (starts[file] ?? 0),
     line: source ? lineOfRow(source, row - starts[file]) : null,
-    cells: variables.map((variable, i) => cellOf(variable, extract.variables[i].column.text(row))),
+    cells: variables.map((variable, i) => cellOf(variable, texts[i])),
   };
 }
 

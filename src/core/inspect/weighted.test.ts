@@ -55,9 +55,8 @@ describe('a weight in force', () => {
 
   it('draws what it counts, and gives weighted figures of measures', async () => {
     const dig = await weighed(`size,side,wt\n${NUMBERS}\n`, 'wt');
-    const inspected = dig.named('size');
-    if (!inspected) throw new Error('size');
-    const profile = profileOf(dig.extract.variables[0], inspected, [], { weighted: dig.weighted('size') });
+    const profile = await profileOf(dig, 'size');
+    if (!profile) throw new Error('size');
     expect(profile.weighted?.statistics?.mean).toBeCloseTo(15, 10);
     expect(
       profile.picture.form === 'histogram' &&

@@ -63,21 +63,3 @@ export function crossed(
   }
   return { sums, rows: positive, without };
 }
-
-/** For each category the first zero-based rows that are in it, at most `most`. */
-export function firstRowsIn(
-  rows: number,
-  { size, codes, to }: Coding,
-  most: number,
-  within: Bits | null = null,
-): number[][] {
-  const found: number[][] = Array.from({ length: size }, () => []);
-  let open = size;
-  for (let row = 0; row < rows && open > 0; row++) {
-    const category = to[codes[row]];
-    if (category < 0 || found[category].length >= most || (within !== null && !has(within, row))) continue;
-    found[category].push(row);
-    if (found[category].length === most) open--;
-  }
-  return found;
-}

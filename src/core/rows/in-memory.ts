@@ -4,7 +4,8 @@ import type { Extract } from '../extract/extract';
 import { fileStarts } from '../extract/files';
 import { tallyColumn, tallyWithin } from '../tally/tally';
 import { has } from '../extract/bits';
-import { crossed, firstRowsIn } from './counting';
+import { findRows } from '../extract/rows';
+import { crossed } from './counting';
 import type { Categories, Records } from './records';
 
 /** The rows of an extract whose columns are in memory. @throws Error for a variable that is not there */
@@ -30,7 +31,7 @@ export function recordsOf(extract: Extract): Records {
         within,
         weight: weight && columnOf(weight.variable).lift(weight.of),
       }),
-    firstRows: async (by, most, within) => firstRowsIn(rows, codingOf(by), most, within),
+    firstRows: async (variable, lists, most, within) => findRows(columnOf(variable), lists, most, within),
     cells: async (wanted, variables) => {
       const of = variables.map(columnOf);
       return wanted.map((row) => of.map((column) => column.text(row)));

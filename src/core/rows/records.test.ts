@@ -86,7 +86,7 @@ describe('whatever holds rows', () => {
               ]),
             ),
           );
-          const first = await records.firstRows(by[0], 2, within);
+          const first = await records.firstRows('x', [['a'], ['b', 'none']], 2, within);
           expect(first).toEqual(
             ['a', 'b'].map((text) =>
               table

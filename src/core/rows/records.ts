@@ -13,8 +13,13 @@ export interface Records {
   tally(variable: string, within: Bits | null): Promise<Tally>;
   /** Rows, or sums of weights, by one, two or three sorts of categories at once. */
   cross(by: readonly Categories[], within: Bits | null, weight?: Weight | null): Promise<Crossed>;
-  /** For each category the first rows that are in it, at most `most`. */
-  firstRows(by: Categories, most: number, within: Bits | null): Promise<number[][]>;
+  /** For each list of raw texts the first rows that hold one of them, at most `most`. Texts of different lists differ. */
+  firstRows(
+    variable: string,
+    lists: readonly (readonly string[])[],
+    most: number,
+    within: Bits | null,
+  ): Promise<number[][]>;
   /** The raw texts of some rows, each in the order of the variables named. */
   cells(rows: readonly number[], variables: readonly string[]): Promise<string[][]>;
   /** Rows that count, `take` of them behind the first `from` that do. */
