@@ -180,6 +180,18 @@ export async function drop(
   );
 }
 
+/** Drops one file and reads it as it was understood. @param says what the scope line says of it then */
+export async function bring(
+  driver: WebDriver,
+  file: { name: string; text?: string; base64?: string },
+  says: string,
+): Promise<void> {
+  await drop(driver, file);
+  await see(driver, '.firstrows');
+  await press(driver, 'Read the file');
+  await seeText(driver, '.scope', says);
+}
+
 /** What the page's console complained about since last asked. */
 export async function complaints(driver: WebDriver): Promise<string[]> {
   const entries = await driver.manage().logs().get(logging.Type.BROWSER);

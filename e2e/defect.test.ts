@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Key, drop, keys, openBrowser, press, see, seeText, type Browser } from './browser';
+import { bring, Key, keys, openBrowser, press, see, seeText, type Browser } from './browser';
 
 const ROWS = Array.from(
   { length: 60 },
@@ -17,9 +17,7 @@ describe('a station that cannot be drawn', () => {
 
   it('says so and what now, the others go on, and trying again draws it; so does the page', async () => {
     const { driver } = browser;
-    await drop(driver, { name: 'homes.csv', text: `id,fuel,hours\n${ROWS.join('\n')}\n` });
-    await see(driver, '.firstrows');
-    await press(driver, 'Read the file');
+    await bring(driver, { name: 'homes.csv', text: `id,fuel,hours\n${ROWS.join('\n')}\n` }, 'rows of homes');
     await see(driver, '.ledgerrow');
     await seeText(driver, '.kept', 'All kept in this browser');
     // From now on a whole number cannot be shown: those of rows which only flags name.

@@ -1,7 +1,18 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { Key, chord, drop, keys, openBrowser, press, see, seeText, tap, type Browser } from './browser';
+import {
+  bring,
+  Key,
+  chord,
+  keys,
+  openBrowser,
+  press,
+  see,
+  seeText,
+  tap,
+  type Browser,
+} from './browser';
 
 const item = (i: number): string => (i % 20 === 7 ? '9' : String(1 + (i % 5)));
 const TOWNS = (i: number): string => (i === 11 ? 'fenwater' : ['Fenwater', 'Hawmoor', 'Pellsey'][i % 3]);
@@ -18,9 +29,7 @@ describe('rulings', () => {
     browser = await openBrowser();
     await browser.driver.get(inject('address'));
     await see(browser.driver, '[data-ready]');
-    await drop(browser.driver, { name: 'homes.csv', text: FILE });
-    await press(browser.driver, 'Read the file');
-    await seeText(browser.driver, '.scope', '201 rows of homes');
+    await bring(browser.driver, { name: 'homes.csv', text: FILE }, '201 rows of homes');
     await keys(browser.driver, '3');
     await see(browser.driver, '.flagcard.current');
   });
@@ -213,12 +222,14 @@ describe('rulings', () => {
       async () => (await driver.executeScript('return document.querySelectorAll(".modal").length')) === 0,
       5000,
     );
-    await drop(driver, {
-      name: 'second.csv',
-      text: `hhid,hours,days\n${Array.from({ length: 120 }, (_, i) => `H${2000 + i},${i % 9 ? 1 + (i % 40) : -8},${i % 6 ? 1 + (i % 7) : -8}`).join('\n')}\n`,
-    });
-    await press(driver, 'Read the file');
-    await seeText(driver, '.scope', '120 rows of second');
+    await bring(
+      driver,
+      {
+        name: 'second.csv',
+        text: `hhid,hours,days\n${Array.from({ length: 120 }, (_, i) => `H${2000 + i},${i % 9 ? 1 + (i % 40) : -8},${i % 6 ? 1 + (i % 7) : -8}`).join('\n')}\n`,
+      },
+      '120 rows of second',
+    );
     await keys(driver, '3');
     await seeText(driver, '.members', /hours[\s\S]*days/);
     await seeText(driver, '.flaglist', 'by your standing rule not asked (archive guide)');
@@ -231,12 +242,14 @@ describe('rulings', () => {
 
   it('take over the reason that the evidence tells: a code that stands just where it was not asked', async () => {
     const { driver } = browser;
-    await drop(driver, {
-      name: 'third.csv',
-      text: `hhid,work,hours\n${Array.from({ length: 240 }, (_, i) => `H${3000 + i},${1 + (i % 3)},${i % 3 ? 999 : i % 12 ? 20 + (i % 30) : 997}`).join('\n')}\n`,
-    });
-    await press(driver, 'Read the file');
-    await seeText(driver, '.scope', '240 rows of third');
+    await bring(
+      driver,
+      {
+        name: 'third.csv',
+        text: `hhid,work,hours\n${Array.from({ length: 240 }, (_, i) => `H${3000 + i},${1 + (i % 3)},${i % 3 ? 999 : i % 12 ? 20 + (i % 30) : 997}`).join('\n')}\n`,
+      },
+      '240 rows of third',
+    );
     await keys(driver, '3');
     await seeText(
       driver,

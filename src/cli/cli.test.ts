@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
@@ -26,6 +26,32 @@ const lines = (err: string): string[] => err.split('\n').filter((line) => line &
 
 describe('dig', () => {
   beforeAll(async () => void (await dig('demo', folder)));
+
+  it('demo makes the folder that it is told, with those above it', async () => {
+    const { code, err } = await dig('demo', path('new/one'));
+    expect(code).toBe(0);
+    expect(readdirSync(path('new/one')).filter((name) => name.endsWith('.csv')).length).toBeGreaterThan(0);
+    expect(lines(err).length).toBe(readdirSync(path('new/one')).length);
+    writeFileSync(path('taken'), '');
+    const refused = await dig('demo', path('taken/below'));
+    expect(refused.code).toBe(2);
+    expect(lines(refused.err)).toEqual([expect.stringContaining('cannot be made a folder')]);
+  });
+
+  it('inspect --out leaves what stood there where it cannot write, and no half file beside', async () => {
+    writeFileSync(path('s.csv'), 'a,b\n1,2\n');
+    mkdirSync(path('out'));
+    writeFileSync(path('out/o.json'), 'before');
+    // A folder stands where the document is to go.
+    mkdirSync(path('out/folder'));
+    const { code, err } = await dig('inspect', path('s.csv'), '--out', path('out/folder'));
+    expect(code).toBe(2);
+    expect(lines(err)).toEqual([expect.stringMatching(/out\/folder: cannot be written \(\w+\)/)]);
+    const bad = await dig('inspect', path('none.csv'), '--out', path('out/o.json'));
+    expect(bad.code).toBe(2);
+    expect(readFileSync(path('out/o.json'), 'utf8')).toBe('before');
+    expect(readdirSync(path('out')).sort()).toEqual(['folder', 'o.json']);
+  });
 
   it('inspect prints the inspection and nothing else', async () => {
     const { code, out } = await dig(

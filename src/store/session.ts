@@ -105,6 +105,9 @@ export const useSession = create<Session>(() => ({
   unusable: [],
 }));
 
+/** Opens a dialog. */
+export const askFor = (asking: Asking): void => useSession.setState({ asking });
+
 export const dismissProblem = (): void => useSession.setState({ problem: null });
 
 /** The variables that a ruling by key is about: all chosen in the ledger, else the one at hand. */

@@ -86,6 +86,17 @@ describe('figures', () => {
     expect(variables[0].statistics).toMatchObject({ range: 39, variance: (40 * 41) / 12 });
     expect(variables[1].statistics).toMatchObject({ range: null, variance: null });
   });
+  it('name no row that was set aside among the rows in which an extreme stands', async () => {
+    const dig = new Inspector(
+      extractOf({ x: [...Array.from({ length: 40 }, (_, i) => i + 0.5), 39.5, 39.5] }),
+    );
+    const highest = async (): Promise<number[] | undefined> => (await profileOf(dig, 'x'))?.highest[0].rows;
+    expect(await highest()).toEqual([40, 41, 42]);
+    dig.lay(
+      foldLog([entryOf({ type: 'set-aside', rows: dig.nameRows([39]), rule: null }, 's', new Date(0))]),
+    );
+    expect(await highest()).toEqual([41, 42]);
+  });
   it('and charts stand numbers at the ends of what a double holds', async () => {
     const dig = new Inspector(extractOf({ x: ['1e308', '1e-320', '-1e308', '3.5', '4.5'] }));
     expect(await profileOf(dig, 'x')).not.toBeNull();

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { histogram, roundWidth } from './histogram';
-import { medianDistance } from './median-distance';
 import { modes } from './mode';
 import { moments } from './moments';
 import { quantile } from './quantile';
@@ -99,10 +98,6 @@ describe('quantiles', () => {
       }),
     );
   });
-
-  it('give the median distance', () => {
-    expect(medianDistance(weigh([1, 2, 3, 4, 100]), 3)).toBe(1);
-  });
 });
 
 it('modes are all tied values, and none where each occurs once', () => {
@@ -154,7 +149,6 @@ describe('the examples beside the definitions', () => {
     expect(weighted.mean).toBe(1.5);
     expect(weighted.sd).toBeCloseTo(Math.sqrt(3 / (4 * 0.5)), 12);
     expect([modes([2, 5, 5]), modes([1, 1])]).toEqual([[1, 2], []]);
-    expect(medianDistance(of([1, 1, 2, 2, 4, 6, 9]), 2)).toBe(1);
     expect(weightedQuantile(of([1, 2, 3], [1, 1, 2]), 3, 0.5)).toBe(3);
   });
 });

@@ -81,12 +81,3 @@ export function tallyTexts(texts: Iterable<string>): Tally {
   }
   return { texts: [...countOf.keys()], counts: Float64Array.from(countOf.values()), rows };
 }
-
-/** The tally of two parts together. */
-export function addTallies(a: Tally, b: Tally): Tally {
-  const countOf = new Map<string, number>();
-  for (const part of [a, b]) {
-    part.texts.forEach((text, i) => countOf.set(text, (countOf.get(text) ?? 0) + part.counts[i]));
-  }
-  return { texts: [...countOf.keys()], counts: Float64Array.from(countOf.values()), rows: a.rows + b.rows };
-}

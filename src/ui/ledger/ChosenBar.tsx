@@ -2,7 +2,8 @@
 
 import { whole } from '../../core/handoff/words';
 import { confirmKinds, signOff } from '../../store/decisions';
-import { useSession } from '../../store/session';
+import { askFor, useSession } from '../../store/session';
+import { Quiet } from '../frame/Quiet';
 
 /** What can be done with all chosen variables at once. */
 export function ChosenBar() {
@@ -11,41 +12,25 @@ export function ChosenBar() {
   return (
     <div className="chosenbar" role="status">
       <strong>{whole(chosen.size)} chosen</strong>
-      <button
-        type="button"
-        className="btn btn-quiet btn-sm"
-        onClick={() => useSession.setState({ asking: 'set' })}
-      >
-        Make a set… <kbd>s</kbd>
-      </button>
-      <button type="button" className="btn btn-quiet btn-sm" onClick={confirmKinds}>
-        Confirm their kinds <kbd>c</kbd>
-      </button>
-      <button
-        type="button"
-        className="btn btn-quiet btn-sm"
-        onClick={() => useSession.setState({ asking: 'kind' })}
-      >
-        Say their kind… <kbd>k</kbd>
-      </button>
-      <button
-        type="button"
-        className="btn btn-quiet btn-sm"
-        onClick={() => useSession.setState({ asking: 'codes' })}
-      >
-        Label their codes… <kbd>l</kbd>
-      </button>
-      <button type="button" className="btn btn-quiet btn-sm" onClick={signOff}>
-        Sign off <kbd>x</kbd>
-      </button>
+      <Quiet does={() => askFor('set')} shownKey="s">
+        Make a set…
+      </Quiet>
+      <Quiet does={confirmKinds} shownKey="c">
+        Confirm their kinds
+      </Quiet>
+      <Quiet does={() => askFor('kind')} shownKey="k">
+        Say their kind…
+      </Quiet>
+      <Quiet does={() => askFor('codes')} shownKey="l">
+        Label their codes…
+      </Quiet>
+      <Quiet does={signOff} shownKey="x">
+        Sign off
+      </Quiet>
       {chosen.size > 1 && (
-        <button
-          type="button"
-          className="btn btn-quiet btn-sm"
-          onClick={() => useSession.setState({ asking: 'together' })}
-        >
-          Side by side… <kbd>t</kbd>
-        </button>
+        <Quiet does={() => askFor('together')} shownKey="t">
+          Side by side…
+        </Quiet>
       )}
       <button type="button" className="btn-bare" onClick={() => useSession.setState({ chosen: new Set() })}>
         Choose none

@@ -30,7 +30,8 @@ export function LedgerBar({
         ref={field}
         type="search"
         className="form-control form-control-sm"
-        placeholder="Search names, labels, codes   /"
+        placeholder="Search   /"
+        title="Names, labels, questions, codes and notes"
         value={search}
         onChange={(event) => useSession.setState({ search: event.target.value })}
         onKeyDown={(event) => {

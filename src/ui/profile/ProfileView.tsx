@@ -3,8 +3,9 @@
 import type { Profile } from '../../core/inspect/profile';
 import type { InspectedVariable } from '../../core/inspect/schema';
 import { decide, signOff } from '../../store/decisions';
-import { useSession } from '../../store/session';
+import { askFor, useSession } from '../../store/session';
 import { FlagCard } from '../flags/FlagCard';
+import { Quiet } from '../frame/Quiet';
 import { AskedOf } from './AskedOf';
 import { Distribution } from './Distribution';
 import { Figures } from './Figures';
@@ -69,21 +70,13 @@ export function ProfileView({
       <Groups name={v.name} />
       <p className="mt-2 doings">
         {v.kind === 'ordinal' && (
-          <button
-            type="button"
-            className="btn btn-quiet btn-sm"
-            onClick={() => useSession.setState({ asking: 'order' })}
-          >
-            Order the codes… <kbd>o</kbd>
-          </button>
+          <Quiet does={() => askFor('order')} shownKey="o">
+            Order the codes…
+          </Quiet>
         )}
-        <button
-          type="button"
-          className="btn btn-quiet btn-sm"
-          onClick={() => useSession.setState({ asking: 'codes' })}
-        >
-          Labels and missing codes… <kbd>l</kbd>
-        </button>
+        <Quiet does={() => askFor('codes')} shownKey="l">
+          Labels and missing codes…
+        </Quiet>
       </p>
     </div>
   );
@@ -95,45 +88,26 @@ function Doings({ variable: v }: { variable: InspectedVariable }) {
   const signed = state.signedOff.has(v.name);
   return (
     <p className="doings">
-      <button
-        type="button"
-        className={`btn btn-sm ${signed ? 'btn-primary' : 'btn-quiet'}`}
-        aria-pressed={signed}
-        onClick={signOff}
-      >
-        {signed ? 'Signed off' : 'Sign off'} <kbd>x</kbd>
-      </button>
-      <button
-        type="button"
-        className="btn btn-quiet btn-sm"
-        onClick={() => useSession.setState({ asking: 'note' })}
-      >
-        Note <kbd>n</kbd>
-      </button>
-      <button
-        type="button"
-        className="btn btn-quiet btn-sm"
-        onClick={() => useSession.setState({ asking: 'name' })}
-      >
-        Name <kbd>r</kbd>
-      </button>
-      <button
-        type="button"
-        className="btn btn-quiet btn-sm"
-        onClick={() => useSession.setState({ asking: 'ruling' })}
-      >
-        Rule <kbd>h</kbd>
-      </button>
+      <Quiet does={signOff} shownKey="x" pressed={signed}>
+        {signed ? 'Signed off' : 'Sign off'}
+      </Quiet>
+      <Quiet does={() => askFor('note')} shownKey="n">
+        Note
+      </Quiet>
+      <Quiet does={() => askFor('name')} shownKey="r">
+        Name
+      </Quiet>
+      <Quiet does={() => askFor('ruling')} shownKey="h">
+        Rule
+      </Quiet>
       <Like name={v.name} />
       {v.role === 'weight' && (
-        <button
-          type="button"
-          className="btn btn-quiet btn-sm"
-          aria-pressed={state.weight === v.name}
-          onClick={() => void decide({ type: 'weigh', by: state.weight === v.name ? null : v.name })}
+        <Quiet
+          does={() => void decide({ type: 'weigh', by: state.weight === v.name ? null : v.name })}
+          pressed={state.weight === v.name}
         >
           {state.weight === v.name ? 'Weigh by this no more' : 'Weigh by this'}
-        </button>
+        </Quiet>
       )}
     </p>
   );
