@@ -2,7 +2,6 @@ import { fileStarts } from '../core/extract/files';
 import type { Extract } from '../core/extract/extract';
 import type { Inspector } from '../core/inspect/inspect';
 import type { Entry } from '../core/log/entries';
-import { proposeSets } from '../core/sets/propose';
 import type { Opened, OpenedFile, Standing, Tell } from './protocol';
 
 /** Milliseconds between two reports of long work. */
@@ -53,7 +52,7 @@ export function openedOf(inspector: Inspector, log: Entry[], serial: number): Op
     wave: extract.wave ?? null,
     tells,
     summaries: inspector.summaries(),
-    proposals: proposeSets(inspector.variables, extract.codebooks),
+    proposals: inspector.proposals,
   };
 }
 

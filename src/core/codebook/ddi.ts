@@ -92,13 +92,41 @@ interface OpenCategory {
 }
 
 /** Collects entries while the elements of a document go by. */
+/** A group as it stands in the document. */
+interface OpenGroup {
+  id: string;
+  name: string;
+  /** Of its variables. */
+  ids: string[];
+  /** Ids of the groups within it. */
+  parts: string[];
+}
+const listOf = (ids: string | undefined): string[] => (ids ?? '').split(/\s+/).filter(Boolean);
+
+/** Ids of a group's variables with those of the groups within it; a group that holds itself ends there. */
+function idsIn(
+  group: OpenGroup,
+  byId: ReadonlyMap<string, OpenGroup>,
+  passed: ReadonlySet<string> = new Set(),
+): string[] {
+  if (passed.has(group.id)) return [];
+  const above = new Set([...passed, group.id]);
+  return [
+    ...group.ids,
+    ...group.parts.flatMap((id) => {
+      const part = byId.get(id);
+      return part ? idsIn(part, byId, above) : [];
+    }),
+  ];
+}
+
 class DdiReader {
   private title: string | null = null;
   private cases: number | null = null;
   private readonly entries: CodebookEntry[] = [];
   private readonly nameOfId = new Map<string, string>();
-  private readonly groups: { name: string; ids: string[] }[] = [];
-  private group: { name: string; ids: string[] } | null = null;
+  private readonly groups: OpenGroup[] = [];
+  private group: OpenGroup | null = null;
   private entry: CodebookEntry | null = null;
   private category: OpenCategory | null = null;
   private readonly notices: Notice[] = [];
@@ -111,8 +139,10 @@ class DdiReader {
     if (name === 'var') this.openVariable(attributes);
     else if (name === 'varGrp')
       this.group = {
+        id: attributes.ID ?? '',
         name: attributes.name ?? attributes.ID ?? '',
-        ids: (attributes.var ?? '').split(/\s+/).filter(Boolean),
+        ids: listOf(attributes.var),
+        parts: listOf(attributes.varGrp),
       };
     else if (name === 'catgry' && this.entry)
       this.category = { code: '', label: null, declared: attributes.missing === 'Y', frequency: null };
@@ -204,7 +234,7 @@ class DdiReader {
     }
   }
 
-  private closeInGroup(group: { name: string; ids: string[] }, name: string, text: string): void {
+  private closeInGroup(group: OpenGroup, name: string, text: string): void {
     if (name === 'labl' && text) group.name = text;
     else if (name === 'varGrp') {
       this.groups.push(group);
@@ -213,8 +243,16 @@ class DdiReader {
   }
 
   finish(name: string): Codebook {
-    const groups: CodebookGroup[] = this.groups
-      .map((group) => ({ name: group.name, variables: group.ids.map((id) => this.nameOfId.get(id) ?? id) }))
+    const byId = new Map(this.groups.map((group) => [group.id, group]));
+    const parentOf = new Map(
+      this.groups.flatMap((group) => group.parts.map((part) => [part, group] as const)),
+    );
+    const groups = this.groups
+      .map((group): CodebookGroup => ({
+        name: group.name,
+        variables: [...new Set(idsIn(group, byId))].map((id) => this.nameOfId.get(id) ?? id),
+        within: parentOf.get(group.id)?.name ?? null,
+      }))
       .filter((group) => group.name && group.variables.length);
     return {
       name,

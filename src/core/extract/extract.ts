@@ -130,7 +130,10 @@ export function bareEntry(name: string): CodebookEntry {
 /** A group of variables that the codebook itself makes. */
 export interface CodebookGroup {
   name: string;
+  /** Those of the groups within it too. */
   variables: string[];
+  /** The group that it is part of, where there is one. */
+  within?: string | null;
 }
 
 /** Forms of codebook documents. */

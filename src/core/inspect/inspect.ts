@@ -14,7 +14,8 @@ import { isBlank } from '../read/looks';
 import { has, type Bits } from '../extract/bits';
 import { recordsOf } from '../rows/in-memory';
 import type { Records } from '../rows/records';
-import { proposeSets } from '../sets/propose';
+import { belongingOf, proposeSets, type Belonging, type ProposedSet } from '../sets/propose';
+import { aroundOf } from './around';
 import { askedOf, type Asked } from './asked';
 import { Cells } from './cells';
 import { countedRows, type CountedRows } from './counted-rows';
@@ -59,6 +60,7 @@ export class Inspector {
   /** Where the rows stand that decisions name. */
   private located: readonly Located[] = [];
   private noticed: Notice[] | null = null;
+  private belongs: { of: readonly Inspected[]; found: Belonging } | null = null;
 
   /** @param standing what a person knows of the archive's codes: proposals among the flags */
   constructor(
@@ -226,6 +228,21 @@ export class Inspector {
     return [...this.noticed, ...this.misfits.map(misfitNotice)];
   }
 
+  /** What variables tell of where they belong. */
+  get belonging(): Belonging {
+    const { all } = this.now;
+    if (this.belongs?.of !== all) {
+      const around = aroundOf(this.extract, this.raised.of(this.whole), this.state.universes);
+      this.belongs = { of: all, found: belongingOf(all, around) };
+    }
+    return this.belongs.found;
+  }
+
+  /** Thematic sets that might be made, those of the codebook first. */
+  get proposals(): ProposedSet[] {
+    return proposeSets(this.variables, this.extract.codebooks, this.belonging);
+  }
+
   /** The inspection document, as the state in force leaves it. */
   document(): Inspection {
     const { extract } = this;
@@ -242,7 +259,7 @@ export class Inspector {
       rows: extract.rows,
       variables: this.variables.map((inspected) => documented(inspected, this.said(inspected.name))),
       flags: this.flags,
-      sets: proposeSets(this.variables, extract.codebooks),
+      sets: this.proposals,
     };
   }
 

@@ -129,7 +129,16 @@ export const inspectionSchema = z.object({
   rows: z.number(),
   variables: z.array(variableSchema),
   flags: z.array(flagSchema),
-  sets: z.array(z.object({ name: z.string(), variables: z.array(z.string()), because: z.string() })),
+  sets: z.array(
+    z.object({
+      name: z.string(),
+      variables: z.array(z.string()),
+      because: z.string(),
+      within: z.string().nullable().describe('name of the larger set that it is part of'),
+      confidence: z.number().describe('probability that a person would make this set'),
+      from: z.enum(['codebook', 'found']).describe('a group of the codebook, or found by weighing evidence'),
+    }),
+  ),
 });
 
 export type Inspection = z.infer<typeof inspectionSchema>;
