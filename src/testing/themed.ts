@@ -83,11 +83,23 @@ function codesFor(spec: string): CodebookEntry['categories'] {
   return labels(Object.fromEntries(SCALES[scale].slice(0, Number(many)).map((label, i) => [i + 1, label])));
 }
 
-/** @param labelled whether the codebook is there: labels, and the lists of codes */
-export function themedExtracts(labelled: boolean): Themed[] {
+/** @param labelled whether the codebook is there: labels, and the lists of codes @param ordered whether what belongs together stands together */
+export function themedExtracts(labelled: boolean, ordered = true): Themed[] {
   return readdirSync(folder)
     .sort()
-    .map((file) => themed(file.replace(/\.txt$/, ''), readFileSync(join(folder, file), 'utf8'), labelled));
+    .map((file) => {
+      const one = themed(file.replace(/\.txt$/, ''), readFileSync(join(folder, file), 'utf8'), labelled);
+      return ordered ? one : shuffled(one);
+    });
+}
+
+function shuffled(one: Themed): Themed {
+  const c = chance(one.themes.size);
+  const variables = one.extract.variables
+    .map((variable) => ({ variable, by: c.whole(0, 1e6) }))
+    .sort((a, b) => a.by - b.by)
+    .map(({ variable }, i) => ({ ...variable, position: i + 1 }));
+  return { ...one, extract: { ...one.extract, variables } };
 }
 
 export function themed(name: string, listing: string, labelled: boolean): Themed {

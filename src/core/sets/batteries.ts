@@ -78,7 +78,10 @@ function byNames(traits: readonly Trait[], between: number): Battery[] {
         else groups.set(pattern, [trait]);
       }
   return [...groups].flatMap(([pattern, group]) => {
-    if (group.length < LEAST_ITEMS || group.length > traits.length * MOST_COMMON) return [];
+    if (group.length < LEAST_ITEMS) return [];
+    // "v#" through a whole questionnaire says nothing; "mend_#" does, however many there are.
+    const common = group.length > traits.length * MOST_COMMON && !/^\p{L}{3}|_/u.test(pattern);
+    if (common && !sharesWords(group)) return [];
     // A word in the name's place may be any word: then the answers have to be alike.
     const open = pattern.includes('*');
     return stretches(group, /[#@]\D/.test(pattern) ? Infinity : between).flatMap((members) =>

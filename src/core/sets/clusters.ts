@@ -12,7 +12,7 @@ export interface Cluster {
 
 /** Groups join while their members are more likely of one set than not, on average. */
 const LEAST_SCORE = -0.9;
-const LEAST_LEFT = -1.4;
+const LEAST_LEFT = -1.6;
 const SMALL = 2;
 /** No theme holds a larger share of an extract of some width. */
 const MOST_SHARE = 0.5;
@@ -42,20 +42,15 @@ export function clustersOf(
 function joined(units: readonly number[][], traits: readonly Trait[], common: Common): Cluster[] {
   const n = units.length;
   const alike = new Float32Array(n * n);
+  // The ends of a battery speak for it.
   const spokesmen = units.map((members) =>
-    [...new Set([members[0], members[members.length >> 1], members[members.length - 1]])].map(
-      (at) => traits[at],
-    ),
+    [...new Set([members[0], members[members.length - 1]])].map((at) => traits[at]),
   );
   for (let i = 0; i < n; i++)
     for (let j = i + 1; j < n; j++) {
-      let [sum, pairs] = [0, 0];
-      for (const a of spokesmen[i])
-        for (const b of spokesmen[j]) {
-          sum += affinity(a, b, common);
-          pairs++;
-        }
-      alike[i * n + j] = alike[j * n + i] = sum / pairs;
+      let sum = 0;
+      for (const a of spokesmen[i]) for (const b of spokesmen[j]) sum += affinity(a, b, common);
+      alike[i * n + j] = alike[j * n + i] = sum / (spokesmen[i].length * spokesmen[j].length);
     }
   const scoresOf = alike.slice();
   const members: number[][] = units.map((unit) => [...unit]);

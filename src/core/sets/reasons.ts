@@ -1,4 +1,4 @@
-import { CUES, type Common } from './cues';
+import { CUES, holds, type Common } from './cues';
 import type { Trait } from './traits';
 
 /** Pairs beyond so many are not looked at one by one. */
@@ -16,8 +16,8 @@ export function reasonsOf(members: readonly Trait[], others: readonly Trait[], c
     for (const b of others) {
       if (a === b || seen++ % step !== 0) continue;
       pairs++;
-      CUES.forEach(({ says, weight, strength }, i) => {
-        if (says !== null) sums[i] += weight * strength(a, b, common);
+      CUES.forEach((cue, i) => {
+        if (cue.says !== null) sums[i] += cue.weight * holds(cue, a, b, common);
       });
     }
   return CUES.map(({ says }, i) => ({ says, worth: sums[i] / Math.max(1, pairs) }))

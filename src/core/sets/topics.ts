@@ -17,22 +17,22 @@ export interface Topic {
 export const TOPICS: Readonly<Record<string, Topic>> = {
   place: {
     name: 'Place',
-    words: `region =reg province provinc provincia =prov district distrito =dist county counties =country =state =states city =town village villag municip commune comuna =dep departement departamento parish postcode postal =zip =zipcode
+    words: `=post location origin destination birthplace grid easting northing =gps =ward precinct suburb =nuts =fips =island =valley =hall =yard continent =world where located region =reg province provinc provincia =prov district distrito =dist county counties =country =state =states city =town village villag municip commune comuna =dep departement departamento parish postcode postal =zip =zipcode
       =plz postleitzahl bundesland =bland =land landkreis kreis gemeinde =ort wohnort stadtteil address adress direccion =street street =urban =rural urbano =milieu neighbourhood neighborhood quartier barrio =borough borough
       latitud longitud =lat =lon =lng =long altitud =alt elevation =elev coordinat =site location =locality station =area =zone =territory`,
   },
   person: {
     name: 'Person',
-    words: `=sex =sexe =sexo gender geschlecht =age =ages =alter =edad =agegrp =agegroup birth =dob =yob =byear =bmonth geburt naissance =nais nacimiento marital marst =marit matrimon familienstand =civil =sitmat national =natlty staatsangehor
+    words: `=man =men =woman =women =male =female =born widow =name =surname =forename =firstname =lastname =geboren =nacido personal =sex =sexe =sexo gender geschlecht =age =ages =alter =edad =agegrp =agegroup birth =dob =yob =byear =bmonth geburt naissance =nais nacimiento marital marst =marit matrimon familienstand =civil =sitmat national =natlty staatsangehor
       ethnic =race =ethn citizen immigra migra =mtongue muttersprache`,
   },
   household: {
     name: 'Household',
-    words: `household =hh =hhsize =tamhog haushalt menage hogar =head relationship =relhead =children =child =kids =kinder =enfants =hijos =adults =persons =personen =personas =members`,
+    words: `=lives =living lodger inhabitant =cohabit =famsize household =hh =hhsize =tamhog haushalt menage hogar =head relationship =relhead =children =child =kids =kinder =enfants =hijos =adults =persons =personen =personas =members`,
   },
   family: {
     name: 'Family',
-    words: `famil =mother =father =parent =parents =mutter =vater =eltern =mere =pere =parents =madre =padre =padres partner spouse married marriage wedd divorc =sibling =siblings =brother =sister pregnan contracep =mum =dad`,
+    words: `=son =sons daughter grandpar =grandchildren =baby =babies =uncle =aunt kinship adopt famil =mother =father =parent =parents =mutter =vater =eltern =mere =pere =parents =madre =padre =padres partner spouse married marriage wedd divorc =sibling =siblings =brother =sister pregnan contracep =mum =dad`,
   },
   education: {
     name: 'Schooling',
@@ -46,12 +46,12 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   },
   work: {
     name: 'Work',
-    words: `=work =works =worked =working =job =jobs employ unemploy occupat =occ =occup industr =ind contract =wrk profession career labour labor workplace =boss supervis =union retire pensioner =shift =wages arbeit erwerb beruf
+    words: `=staff apprentice =crew hired workforce payroll =trade guild promot vacanc =duty =shifts =work =works =worked =working =job =jobs employ unemploy occupat =occ =occup industr =ind contract =wrk profession career labour labor workplace =boss supervis =union retire pensioner =shift =wages arbeit erwerb beruf
       stellung emploi =activite =csp travail metier chomage empleo trabaj ocupac oficio desempleo =isco =isic =nace apprentic selfemploy =hours =tenurejob =anc =overtime colleague`,
   },
   money: {
     name: 'Money',
-    words: `income =inc =incband =wage =wages salar earning =earn =earns revenue revenus =revenu =revmen =money =cash =pay =pays paid =payment =payments price =prices cost costs =fee =fees fare =fares =tip =tips =toll =tax =taxes =rent spend spent expens expend
+    words: `=bill =bills =dues =due =fine =fines charge =charges =worth deposit invest =grant =grants award claim compensat stipend =fund =funds financ =pence =cents =usd =eur =gbp =chf =paid =free lease subscription =value donation income =inc =incband =wage =wages salar earning =earn =earns revenue revenus =revenu =revmen =money =cash =pay =pays paid =payment =payments price =prices cost costs =fee =fees fare =fares =tip =tips =toll =tax =taxes =rent spend spent expens expend
       savings =saving =debt =debts =loan =loans credit mortgage benefit benefits pension =bank budget amount =amt profit sales =sales =cheap turnover discount currency =crowns =euro =euros =dollar =dollars einkommen nettoeinkommen gehalt =lohn lohne miete kosten
       preis ausgabe schulden sparen ~einkommen loyer depens =dep salaire prix cout impot ingreso gasto =gast sueldo salario precio costo deuda credito =monto subsid venta =ventas wealth asset =assets insur =billing =invoice =refund =donat`,
   },
@@ -62,22 +62,22 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   },
   housing: {
     name: 'Housing',
-    words: `dwelling housing =house =home =homes =room =rooms bedroom bathroom =roof =floor =wall =walls toilet =latrine drinking sanitation landlord =tenure tenant =owned =heating heat boiler cooking kitchen electricity =fuel lighting
+    words: `=flat =flats apartment storey =stairs garden =balcony =garage =built landlady dwelling housing =house =home =homes =room =rooms bedroom bathroom =roof =floor =wall =walls toilet =latrine drinking sanitation landlord =tenure tenant =owned =heating heat boiler cooking kitchen electricity =fuel lighting
       wohnung wohn ~wohn zimmer mieter eigentum heizung logement =typlog piece =pieces chauff vivienda =cuarto cuartos techo piso insulat window`,
   },
   belongings: {
     name: 'Things owned',
-    words: `=own =owns =owned possess appliance =asset =radio television =tv fridge refrigerat bicycle bike =car =cars motorbike computer =phone telephone washing =oven =stove =fridge`,
+    words: `=has =owned furniture sewing =clock =own =owns =owned possess appliance =asset =radio television =tv fridge refrigerat bicycle bike =car =cars motorbike computer =phone telephone washing =oven =stove =fridge`,
   },
   health: {
     name: 'Health',
-    words: `health =ill illness =sick sickness disease doctor =nurse hospital clinic medic patient =pain symptom chronic disab injur accident =surg surgery surgical operation diagnos =dx =icd comorbid admission admitted discharg readmit therap treatment =treat
+    words: `vaccin =vacc allerg =wound infect epidem =virus hearing eyesight =vision =teeth dentist dental =test =tested health =ill illness =sick sickness disease doctor =nurse hospital clinic medic patient =pain symptom chronic disab injur accident =surg surgery surgical operation diagnos =dx =icd comorbid admission admitted discharg readmit therap treatment =treat
       =drug =drugs dose =dosage vaccin =fever cough diarrh gesund krank arzt schmerz sante malad medecin hopital salud enferm medico dolor depress anxi sleep =mood stress wellbeing =bmi =died =death =dead mortal =ward`,
   },
   body: {
     name: 'Body measures',
     within: 'health',
-    words: `height =weight =bmi waist =hip =hips body =mass circumference korpergrosse korpergewicht ~grosse taille =poids talla =peso skinfold =stature`,
+    words: `=weight =kg height =weight =bmi waist =hip =hips body =mass circumference korpergrosse korpergewicht ~grosse taille =poids talla =peso skinfold =stature`,
   },
   pressure: {
     name: 'Blood pressure and pulse',
@@ -106,7 +106,7 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   },
   food: {
     name: 'Food',
-    words: `food =meal =meals =eat =eats =eaten eating diet nutrition vegetab fruit =meat =fish =bread =milk =rice =egg =eggs =hunger hungry breakfast =lunch dinner ernahrung essen aliment comida alimento nourriture cereal calor protein sugar`,
+    words: `=flour =loaf =loaves bread =cake =cakes bakery =soup =grain restaurant =cook cooked recipe =lunch =lunches =kitchen canteen sweet =tea =coffee food =meal =meals =eat =eats =eaten eating diet nutrition vegetab fruit =meat =fish =bread =milk =rice =egg =eggs =hunger hungry breakfast =lunch dinner ernahrung essen aliment comida alimento nourriture cereal calor protein sugar`,
   },
   politics: {
     name: 'Politics',
@@ -127,32 +127,32 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   },
   leisure: {
     name: 'Leisure',
-    words: `leisure sport =hobby hobbies =club =clubs music film =films =book =books reading garden =friends freizeit loisir ocio holiday holidays =theatre museum volunteer =play =game =games`,
+    words: `=stay =tourist festival =kite excursion hotel leisure sport =hobby hobbies =club =clubs music film =films =book =books reading garden =friends freizeit loisir ocio holiday holidays =theatre museum volunteer =play =game =games`,
   },
   environment: {
     name: 'Environment',
-    words: `environ climate =nature recycl pollut =waste rubbish energy umwelt ecolog emission =co2 renewable throwing =thrown`,
+    words: `noise litter =conservation environ climate =nature recycl pollut =waste rubbish energy umwelt ecolog emission =co2 renewable throwing =thrown`,
   },
   travel: {
     name: 'Travel',
-    words: `travel transport =trip =trips =bus =train =trains commut =way =drive =driving driver walking =flight =flights airport airline =pickup =dropoff distance =distkm =km kilomet =mile =miles speed =route journey departure arrival verkehr reise =passenger passengers`,
+    words: `=stop =stops =line =lines =tram =trams =seat =seats =board boarding boarded alight headway =dwell =pax =dir =direction =platform =ticket =tickets =ferry travel transport =trip =trips =bus =train =trains commut =way =drive =driving driver walking =flight =flights airport airline =pickup =dropoff distance =distkm =km kilomet =mile =miles speed =route journey departure arrival verkehr reise =passenger passengers`,
   },
   vehicle: {
     name: 'Vehicles',
-    words: `vehicle =car =cars engine =motor battery cylinder horsepower =mpg =fahrzeug vehiculo vehicule truck =lorry =make =model mileage`,
+    words: `=tyre =plate licence =fleet mechanic =gear vehicle =car =cars engine =motor battery cylinder horsepower =mpg =fahrzeug vehiculo vehicule truck =lorry =make =model mileage`,
   },
   time: {
     name: 'Dates',
-    words: `date =dt =dat =day =month =year =week =hour =time =times =when start =started =end =ended =since =until timestamp =created =updated =due datum zeit =tag monat =jahr fecha hora season =quarter =deadline =begin =began`,
+    words: `joined joining opened =closed closing founded arrival expiry =hour =clock =moment =sched schedul =began deadline =old =since =recent elapsed date =dt =dat =day =month =year =week =hour =time =times =when start =started =end =ended =since =until timestamp =created =updated =due datum zeit =tag monat =jahr fecha hora season =quarter =deadline =begin =began`,
   },
   sample: {
     name: 'Weights and sample',
-    words: `=wt =wgt =hhwt =perswt =pwt =hwt =wtstu =wtsch weighting stratum strata =strat strate =estrato psu cluster =grappe =primary sampling sample expansion =factor grossing replicat =repwt =rep =jack =poids =peso ponderation ponderacion =gew gewichtung haushaltsgewicht personengewicht hochrechn grossing
+    words: `=wt =wgt =hhwt =perswt =pwt =hwt =wtstu =wtsch weighting stratum strata =strat strate =estrato psu cluster =grappe =primary sampling sample expansion =factor grossing replicat =repwt =jack =poids =peso ponderation ponderacion =gew gewichtung haushaltsgewicht personengewicht hochrechn grossing
       =segment conglomerado stichprobe =schicht`,
   },
   fieldwork: {
     name: 'Interview',
-    words: `interview =int =intdate =intnr =intlang interviewer =intv enumerat enqueteur =enq =datenq =durenq enquete encuest entrevist =visit visita =result =outcome =mode =consent duration =duree dauer =respondent survey =round =wave contact refus =proxy supervisor =questionnaire =form =remark =remarks
+    words: `=asked =observer =recorder =clerk =surveyor interview =int =intdate =intnr =intlang interviewer =intv enumerat enqueteur =enq =datenq =durenq enquete encuest entrevist =visit visita =result =outcome =mode =consent duration =duree dauer =respondent survey =round =wave contact refus =proxy supervisor =questionnaire =form =remark =remarks
       =version release archive =study =edition editing =entry`,
   },
   checking: { name: 'Quality control', words: `=qc quality control =checked =valid plausib` },
@@ -166,13 +166,13 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   },
   farm: {
     name: 'Farming',
-    words: `farm =crop =crops harvest yield =land =plot =plots =acre =acres hectare =ha livestock cattle =cow =cows =sheep =goat =goats =pig =pigs hens poultry irrigat fertil seed =seeds plough maize wheat =field =fields soil cultiv rendimiento superficie =sup riego vaca oveja gallina cerdo finca
+    words: `=soil =hay =barn orchard allotment =flock =herd =beehive =dairy =feed farm =crop =crops harvest yield =land =plot =plots =acre =acres hectare =ha livestock cattle =cow =cows =sheep =goat =goats =pig =pigs hens poultry irrigat fertil seed =seeds plough maize wheat =field =fields soil cultiv rendimiento superficie =sup riego vaca oveja gallina cerdo finca
       tierra siembra abono semilla ackerbau landwirt agricol recolte betail =animal animals ernte`,
   },
   animals: {
     name: 'Animals',
     within: 'farm',
-    words: `livestock cattle =cow =cows =sheep =goat =goats =pig =pigs hens poultry =animal animals vaca oveja gallina cerdo betail vieh =horse horses =bird birds`,
+    words: `breed =breeds =pet =pets =dog =dogs =cat =cats =puppy =litter =vet =fleas =fur =tail livestock cattle =cow =cows =sheep =goat =goats =pig =pigs hens poultry =animal animals vaca oveja gallina cerdo betail vieh =horse horses =bird birds`,
   },
   goods: {
     name: 'Products',
@@ -184,24 +184,88 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   },
   staff: {
     name: 'Staff',
-    words: `=staff employee =rep =agent =manager =seller salesperson =team =crew personal`,
+    words: `=staff employee =agent =manager =seller salesperson =team =crew personal`,
   },
-  ratings: { name: 'Ratings', words: `rating =rated =stars =review =reviews score =feedback complaint` },
+  ratings: {
+    name: 'Ratings',
+    words: `=content liked =likes quality =recommend =pleased rating =rated =stars =review =reviews score =feedback complaint`,
+  },
   weather: {
     name: 'Weather',
-    words: `weather rain =rainfall precip =temp temperat wind =humid humidity cloud =snow =sun sunshine pressure =storm =frost =degrees meteo =air`,
+    words: `=gust =mist =fog =hail thermometer barometer weather rain =rainfall precip =temp temperat wind =humid humidity cloud =snow =sun sunshine pressure =storm =frost =degrees meteo =air`,
   },
   water: {
     name: 'Water',
-    words: `water =river =lake =stream =flow depth turbid =turb nitrate =no =nh ammon phosph oxygen conduct =cond =ph =do salin acid dissolved =mgl chloride =well`,
+    words: `=tide =flood =drain =sewer =sediment =basin =bank water =river =lake =stream =flow depth turbid =turb nitrate =no =nh ammon phosph oxygen conduct =cond =ph =do salin acid dissolved =mgl chloride =well`,
   },
   wildlife: {
     name: 'Species and catch',
-    words: `species =fish =trout =perch =eel =pike =catch caught =plant plants =tree =trees =insect insects habitat nest =wing =bill =beak flipper`,
+    words: `=forest =trunk canopy =leaf =leaves =bark =bee =bees =hive =hives =swarm =beetle moss lichen ring =egg species =fish =trout =perch =eel =pike =catch caught =plant plants =tree =trees =insect insects habitat nest =wing =bill =beak flipper`,
   },
   technology: {
     name: 'Phone and internet',
     words: `internet =phone mobile computer =online =email broadband =wifi smartphone`,
+  },
+  durations: {
+    name: 'Durations',
+    within: 'time',
+    words: `=min =mins =minute =minutes =sec =secs =second =seconds =delay delayed duration =late lateness wait waiting =elapsed =hrs`,
+  },
+  size: {
+    name: 'Size and weight',
+    words: `height width length depth breadth diameter thickness =area volume =cm =mm weight =mass =kg =size =dimension =sqm =m`,
+  },
+  energy: {
+    name: 'Energy',
+    words: `energy =kwh =kw power =oil =coal =wood electric =gas =solar heating insulation turbine =oven =stove`,
+  },
+  business: {
+    name: 'Firm',
+    words: `=firm =firms company enterprise business =owner =owners founded =branch establishment headquarter unternehmen entreprise empresa`,
+  },
+  remarks: {
+    name: 'Remarks',
+    words: `remark comment =note =notes =memo =description =gripe annoyed bemerkung remarque observacion`,
+  },
+  status: {
+    name: 'Status and outcome',
+    words: `status =state outcome =result =results ended decision =reason condition =final completed cancelled =success`,
+  },
+  culture: {
+    name: 'Culture',
+    words: `=sing =sings =sung singing =song =songs choir rehears concert =voice =voices =solo =solos instrument =art =artist museum exhibit painting =frame theatre =film orchestra =hymn =hymns ballad gallery =object`,
+  },
+  justice: {
+    name: 'Justice',
+    words: `=court =courts judge plaintiff defendant appeal hearing settlement offence offense sentence prison lawyer counsel =law legal =trial witness =fine =arrest gericht tribunal juez`,
+  },
+  publications: {
+    name: 'Publications',
+    words: `author =title =titles publish =pages =isbn =genre shelf =edition =book =books library loan =loans reader =volume =journal`,
+  },
+  guests: {
+    name: 'Stay',
+    words: `guest =stay =stays =night =nights lodging hotel tourist visitor =guests accommodation =arrival booking =bed =beds`,
+  },
+  soil: {
+    name: 'Soil and ground',
+    words: `=soil =sand =clay =silt humus =slope =ground =rock gravel peat =plot =boden =sol =suelo =core =horizon texture`,
+  },
+  ships: {
+    name: 'Ships',
+    words: `=ship =ships vessel harbour harbor berth cargo tonnage draught =boat =boats =port =ports =crew anchor mooring =deck`,
+  },
+  emergency: {
+    name: 'Emergencies',
+    words: `=fire rescue callout alarm ambulance emergency =siren casualt injured =brigade dispatch incident`,
+  },
+  sport: {
+    name: 'Sport',
+    words: `=match =matches =goal =goals =league =player =players =team =teams =race training tournament =coach =season =win =wins =lost`,
+  },
+  equipment: {
+    name: 'Equipment',
+    words: `machine device sensor firmware =serial voltage signal =mhz =hz =tool =tools equipment instrument =chip maintenance repair =robe =robes`,
   },
 };
 
@@ -236,9 +300,10 @@ export function topicsOfWord(word: string): readonly Match[] {
       matches.push(...begun);
       break;
     }
-  if (matches.length === 0)
-    for (const [part, topic] of WITHIN)
-      if (bare.length > part.length && bare.includes(part)) matches.push([topic, 1]);
+  // The last part of a compound says what it is: "Monatseinkommen".
+  for (const [part, topic] of WITHIN)
+    if (bare.length > part.length && bare.includes(part) && !matches.some(([one]) => one === topic))
+      matches.push([topic, 1]);
   if (found.size >= MOST_FOUND) found.clear();
   found.set(bare, matches);
   return matches;

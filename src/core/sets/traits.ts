@@ -49,40 +49,58 @@ export interface Around {
 const MOST_CODES = 30;
 const LEAST_LEAD = 4;
 
-export function traitsOf(subjects: readonly Subject[], { gates, blanks }: Around): Trait[] {
-  return subjects.map((subject, at) => {
-    const { name, label, entry, kind, written, role } = subject;
-    const said = label !== null && plain(label) !== plain(name) ? label : '';
-    const parts = partsOf(name);
-    const purpose: Purpose =
-      role === 'weight' || role === 'design'
-        ? 'sample'
-        : role === 'imputation'
-          ? 'markers'
-          : role === 'identifier'
-            ? 'identifier'
-            : null;
-    const topics = topicsOf(said, entry?.question ?? null, parts, isDateStorage(written.storage), purpose);
-    const codes = codesOf(subject);
-    return {
-      at,
-      name,
-      parts,
-      words: contentWords(said),
-      lead: leadOf(said),
-      question: entry?.question ? plain(entry.question).slice(0, 200) : null,
-      topics,
-      norm: Math.sqrt([...topics.values()].reduce((sum, x) => sum + x * x, 0)),
-      codes: codes?.join('|') ?? null,
-      codesCount: codes?.length ?? 0,
-      labelled: said !== '',
-      form: `${kind} ${written.storage}`,
-      universe: entry?.universe ? plain(entry.universe) : null,
-      gate: gates.get(name) ?? null,
-      blanks: blanks(name),
-      purpose,
-    };
+/** A topic that fewer than one in so many have says all that it can; one that most have says little. */
+const RARE = 8;
+const LEAST_SAID = 0.3;
+
+export function traitsOf(subjects: readonly Subject[], around: Around): Trait[] {
+  const traits = subjects.map((subject, at) => traitOf(subject, at, around));
+  const having = new Map<TopicName, number>();
+  for (const { topics } of traits)
+    for (const topic of topics.keys()) having.set(topic, (having.get(topic) ?? 0) + 1);
+  return traits.map((trait) => {
+    const topics = new Map(
+      [...trait.topics].map(([topic, weight]) => {
+        const rarity = Math.log(traits.length / (having.get(topic) ?? 1)) / Math.log(RARE);
+        return [topic, weight * Math.min(1, Math.max(LEAST_SAID, rarity))] as const;
+      }),
+    );
+    return { ...trait, topics, norm: Math.sqrt([...topics.values()].reduce((sum, x) => sum + x * x, 0)) };
   });
+}
+
+function traitOf(subject: Subject, at: number, { gates, blanks }: Around): Trait {
+  const { name, label, entry, kind, written, role } = subject;
+  const said = label !== null && plain(label) !== plain(name) ? label : '';
+  const parts = partsOf(name);
+  const purpose: Purpose =
+    role === 'weight' || role === 'design'
+      ? 'sample'
+      : role === 'imputation'
+        ? 'markers'
+        : role === 'identifier'
+          ? 'identifier'
+          : null;
+  const topics = topicsOf(said, entry?.question ?? null, parts, isDateStorage(written.storage), purpose);
+  const codes = codesOf(subject);
+  return {
+    at,
+    name,
+    parts,
+    words: contentWords(said),
+    lead: leadOf(said),
+    question: entry?.question ? plain(entry.question).slice(0, 200) : null,
+    topics,
+    norm: 0,
+    codes: codes?.join('|') ?? null,
+    codesCount: codes?.length ?? 0,
+    labelled: said !== '',
+    form: `${kind} ${written.storage}`,
+    universe: entry?.universe ? plain(entry.universe) : null,
+    gate: gates.get(name) ?? null,
+    blanks: blanks(name),
+    purpose,
+  };
 }
 
 /** The part of a label that stands before a colon or a spaced dash, folded to compare. */
