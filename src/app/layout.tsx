@@ -8,6 +8,7 @@ import '../ui/look/tokens.css';
 import '../ui/look/frame.css';
 import '../ui/look/parts.css';
 import '../ui/look/stations.css';
+import '../ui/look/sets.css';
 
 export const metadata: Metadata = {
   title: 'Dig First',

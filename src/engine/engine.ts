@@ -32,6 +32,7 @@ import { withFiles, withoutFile, withWaves } from '../core/intake/rejoin';
 import type { Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
 import type { Reading } from '../core/read/look';
+import { belongsTo, type Belongs } from '../core/sets/belongs';
 import { announce, keepColumns, openKept } from '../storage/extracts';
 import { refusedBy, type Refused } from '../storage/refusal';
 import { openedOf, prepared, standingOf, withNamedRows } from './opening';
@@ -234,6 +235,11 @@ export class Engine {
 
   holding(texts: string[]): [text: string, variables: string[]][] {
     return [...holdingOf(this.opened, texts)];
+  }
+
+  /** Variables that may belong to a set too. @param members names of those that are in it */
+  belongs(members: string[]): Belongs[] {
+    return belongsTo(this.opened.belonging, members);
   }
 
   /** All cells of one row, with their labels. @param row zero-based, of the whole extract */

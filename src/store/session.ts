@@ -12,15 +12,27 @@ import type { Kept, Unusable } from '../storage/records';
 import type { View } from '../storage/view';
 import { NARROW_NOTHING, type Narrow } from './narrow';
 
-export type Station = 'intake' | 'inventory' | 'flags' | 'handoff';
-export const STATIONS: readonly Station[] = ['intake', 'inventory', 'flags', 'handoff'];
+export type Station = 'intake' | 'inventory' | 'flags' | 'sets' | 'handoff';
+export const STATIONS: readonly Station[] = ['intake', 'inventory', 'flags', 'sets', 'handoff'];
 
 /** Where what is done is kept. `again`: whether trying once more may help. */
 export type Keeping = { state: 'kept' | 'keeping' } | { state: 'memory'; says: string; again: boolean };
 
 /** Dialogs that can be open. */
 export type Asking =
-  'kind' | 'set' | 'codes' | 'name' | 'note' | 'jump' | 'order' | 'together' | 'ruling' | 'standing';
+  | 'kind'
+  | 'set'
+  | 'into'
+  | 'nameset'
+  | 'split'
+  | 'codes'
+  | 'name'
+  | 'note'
+  | 'jump'
+  | 'order'
+  | 'together'
+  | 'ruling'
+  | 'standing';
 
 export interface Session {
   station: Station;
@@ -40,6 +52,10 @@ export interface Session {
   current: string | null;
   chosen: ReadonlySet<string>;
   search: string;
+  /** The list shows what is out of view too. */
+  beyond: boolean;
+  /** The set whose variables are looked at on the map, and what is put into sets there: by their keys and names. */
+  onMap: { block: string | null; variables: readonly string[] };
   sort: View['sort'];
   /** Variables whose profile was looked at. */
   seen: ReadonlySet<string>;
@@ -83,6 +99,8 @@ export const NOTHING: Omit<
   current: null,
   chosen: new Set(),
   search: '',
+  beyond: false,
+  onMap: { block: null, variables: [] },
   sort: { by: 'position', down: false },
   seen: new Set(),
   narrow: NARROW_NOTHING,
@@ -111,8 +129,9 @@ export const askFor = (asking: Asking): void => useSession.setState({ asking });
 export const dismissProblem = (): void => useSession.setState({ problem: null });
 
 /** The variables that a ruling by key is about: all chosen in the ledger, else the one at hand. */
-export function atHand({ station, chosen, current }: Session): string[] {
+export function atHand({ station, chosen, current, onMap }: Session): string[] {
   if (station === 'inventory' && chosen.size) return [...chosen];
+  if (station === 'sets') return [...onMap.variables];
   return current ? [current] : [];
 }
 

@@ -19,6 +19,8 @@ import { Intake } from './intake/Intake';
 import { Inventory } from './ledger/Inventory';
 import { useLook } from './look/look';
 import { RecordCard } from './rows/RecordCard';
+import { PutInto } from './sets/PutInto';
+import { Sets } from './sets/Sets';
 
 /** The whole program on one page: stations to the left, scope line above, the work, and what is kept below. */
 export function Workplace() {
@@ -59,6 +61,11 @@ export function Workplace() {
                 <Flags />
               </Boundary>
             )}
+            {station === 'sets' && (
+              <Boundary what="The sets">
+                <Sets />
+              </Boundary>
+            )}
             {station === 'handoff' && (
               <div className="sheet" tabIndex={-1}>
                 <Problem />
@@ -73,6 +80,9 @@ export function Workplace() {
       <KeptLine look={look} changeLook={changeLook} help={() => setHelp(true)} />
       <Boundary what="The list of variables">
         <Jump />
+      </Boundary>
+      <Boundary what="Putting into a set">
+        <PutInto />
       </Boundary>
       <Boundary what="The record card">
         <RecordCard />

@@ -3,7 +3,7 @@ import { rowText, type RowName } from '../extract/row-names';
 import { KINDS, REASONS, ROLES } from '../extract/words';
 
 /** Version of the log's format; a reader of a later version migrates earlier entries. */
-export const LOG_VERSION = 2;
+export const LOG_VERSION = 3;
 
 const common = {
   id: z.string().min(1),
@@ -13,6 +13,17 @@ const common = {
   why: z.string().nullable(),
 };
 const names = z.array(z.string()).min(1);
+
+/** What makes a set. @see ThematicSet */
+const madeSet = {
+  set: z.string().min(1),
+  name: z.string().min(1),
+  variables: names,
+  /** The set that it is part of. */
+  within: z.string().nullable().optional(),
+  /** The name of the proposal that it was, if it was one. */
+  proposed: z.string().nullable().optional(),
+};
 
 /** A row by what it is, not by where it happens to stand among all others. */
 const rowNameSchema: z.ZodType<RowName> = z.object({
@@ -124,14 +135,46 @@ export const entrySchema = z.discriminatedUnion('type', [
   }),
   /** The weight in force for all figures that are shown weighted; `null` for none. */
   z.object({ ...common, type: z.literal('weigh'), by: z.string().min(1).nullable() }),
+  /** A thematic set, its variables in the order in which they are to stand. */
+  z.object({ ...common, type: z.literal('make-set'), ...madeSet }),
+  /** Several at once: proposals that were taken, or sets of another extract. */
+  z.object({ ...common, type: z.literal('make-sets'), sets: z.array(z.object(madeSet)).min(1) }),
+  z.object({ ...common, type: z.literal('drop-set'), set: z.string().min(1) }),
   z.object({
     ...common,
-    type: z.literal('make-set'),
+    type: z.literal('rename-set'),
     set: z.string().min(1),
     name: z.string().min(1),
-    variables: names,
   }),
-  z.object({ ...common, type: z.literal('drop-set'), set: z.string().min(1) }),
+  /** Variables join a set, before one of its own or at its end. */
+  z.object({
+    ...common,
+    type: z.literal('add-to-set'),
+    set: z.string().min(1),
+    variables: names,
+    before: z.string().nullable().optional(),
+  }),
+  z.object({ ...common, type: z.literal('take-from-set'), set: z.string().min(1), variables: names }),
+  /** One set becomes part of another; `null` of none. */
+  z.object({
+    ...common,
+    type: z.literal('nest-set'),
+    set: z.string().min(1),
+    within: z.string().nullable(),
+  }),
+  /** Several sets become one of them. */
+  z.object({
+    ...common,
+    type: z.literal('merge-sets'),
+    sets: z.array(z.string()).min(1),
+    into: z.string().min(1),
+  }),
+  /** Some variables of a set become a set of their own. */
+  z.object({ ...common, type: z.literal('split-set'), from: z.string().min(1), ...madeSet }),
+  /** A proposed set is sent away for good: it is known by its variables. */
+  z.object({ ...common, type: z.literal('send-away'), name: z.string(), variables: names }),
+  /** Whether identifier, wave, weight and design variables are in view whatever sets are. */
+  z.object({ ...common, type: z.literal('view-always'), on: z.boolean() }),
   /** The sets that are in view from now on; none means every variable. */
   z.object({ ...common, type: z.literal('view-sets'), sets: z.array(z.string()) }),
   /** Takes back one earlier entry, which may itself be an undo. */
@@ -161,6 +204,9 @@ export function entryOf(decision: Decision, id: string, at: Date): Entry {
 
 const list = (items: readonly string[]): string =>
   items.length > 4 ? `${items.slice(0, 3).join(', ')} and ${items.length - 3} more` : items.join(', ');
+
+const number = (variables: readonly string[]): string =>
+  variables.length === 1 ? variables[0] : `${variables.length} variables`;
 
 /** An entry in one plain sentence. */
 export function entryText(entry: Entry, setName: (id: string) => string = (id) => id): string {
@@ -202,7 +248,29 @@ export function entryText(entry: Entry, setName: (id: string) => string = (id) =
     case 'weigh':
       return entry.by === null ? 'no weight in force' : `weighted by ${entry.by}`;
     case 'make-set':
-      return `set “${entry.name}” made of ${entry.variables.length} variables`;
+      return `set “${entry.name}” made of ${number(entry.variables)}`;
+    case 'make-sets':
+      return `${entry.sets.length === 1 ? 'a set' : `${entry.sets.length} sets`} made: ${list(entry.sets.map(({ name }) => name))}`;
+    case 'rename-set':
+      return `set “${setName(entry.set)}” called “${entry.name}”`;
+    case 'add-to-set':
+      return `${list(entry.variables)} put into “${setName(entry.set)}”`;
+    case 'take-from-set':
+      return `${list(entry.variables)} taken out of “${setName(entry.set)}”`;
+    case 'nest-set':
+      return entry.within === null
+        ? `set “${setName(entry.set)}” stands by itself`
+        : `set “${setName(entry.set)}” is part of “${setName(entry.within)}”`;
+    case 'merge-sets':
+      return `${list(entry.sets.filter((id) => id !== entry.into).map((id) => `“${setName(id)}”`))} merged into “${setName(entry.into)}”`;
+    case 'split-set':
+      return `${number(entry.variables)} of “${setName(entry.from)}” made the set “${entry.name}”`;
+    case 'send-away':
+      return `proposed set “${entry.name}” sent away`;
+    case 'view-always':
+      return entry.on
+        ? 'identifier, wave, weight and design variables always in view'
+        : 'identifier, wave, weight and design variables in view only with their sets';
     case 'drop-set':
       return `set “${setName(entry.set)}” removed`;
     case 'view-sets':

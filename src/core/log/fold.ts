@@ -1,6 +1,7 @@
 import type { RowName } from '../extract/row-names';
 import type { Kind, Reason, Role } from '../extract/words';
 import type { ThematicSet } from '../sets/view';
+import { layOnSets, type Grouping } from './sets';
 import type { Universe } from '../flags/between/universe';
 import type { Entry } from './entries';
 
@@ -31,6 +32,10 @@ export interface State {
   weight: string | null;
   sets: ReadonlyMap<string, ThematicSet>;
   shown: ReadonlySet<string>;
+  /** Whether what identifies, weighs and places rows is in view whatever sets are. */
+  always: boolean;
+  /** Variables of each proposal that was sent away. */
+  sentAway: readonly (readonly string[])[];
 }
 
 /** The entries that are in force: neither undone nor an undo. */
@@ -59,9 +64,8 @@ export function foldLog(log: readonly Entry[]): State {
   const notes = new Map<string, string>();
   const called = new Map<string, { name: string | null; label: string | null }>();
   const orders = new Map<string, string[]>();
-  const sets = new Map<string, ThematicSet>();
+  const grouping: Grouping = { sets: new Map(), shown: [], always: false, sentAway: [] };
   let weight: string | null = null;
-  let shown = new Set<string>();
   for (const entry of inForce(log)) {
     switch (entry.type) {
       case 'confirm-kind':
@@ -125,20 +129,13 @@ export function foldLog(log: readonly Entry[]): State {
       case 'weigh':
         weight = entry.by;
         break;
-      case 'make-set':
-        sets.set(entry.set, { id: entry.set, name: entry.name, variables: entry.variables });
-        break;
-      case 'drop-set':
-        sets.delete(entry.set);
-        shown.delete(entry.set);
-        break;
-      case 'view-sets':
-        shown = new Set(entry.sets.filter((id) => sets.has(id)));
-        break;
       case 'undo':
         break;
+      default:
+        layOnSets(grouping, entry);
     }
   }
+  const { sets, shown, always, sentAway } = grouping;
   // A set that was taken back after it was put in view is in view no more.
   return {
     kinds,
@@ -155,7 +152,9 @@ export function foldLog(log: readonly Entry[]): State {
     orders,
     weight,
     sets,
-    shown: new Set([...shown].filter((id) => sets.has(id))),
+    shown: new Set(shown.filter((id) => sets.has(id))),
+    always,
+    sentAway,
   };
 }
 

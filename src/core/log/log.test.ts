@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { atPlace } from '../extract/row-names';
-import { inView } from '../sets/view';
 import { entryOf, entrySchema, entryText, logSchema, type Decision, type Entry } from './entries';
 import { foldLog, inForce, lastInForce, touched } from './fold';
 
@@ -148,7 +147,7 @@ describe('the dig log', () => {
     fc.assert(
       fc.property(fc.array(decision, { maxLength: 8 }), (decisions) => {
         const written = JSON.parse(
-          JSON.stringify({ format: 'dig-first-log', version: 2, extract: 'x', entries: log(...decisions) }),
+          JSON.stringify({ format: 'dig-first-log', version: 3, extract: 'x', entries: log(...decisions) }),
         ) as unknown;
         expect(logSchema.parse(written).entries).toEqual(log(...decisions));
       }),
@@ -219,25 +218,5 @@ describe('the dig log', () => {
       'set “Heating” made of 2 variables',
       'in view: Heating',
     ]);
-  });
-});
-
-describe('thematic sets', () => {
-  const sets = [
-    { id: 's', name: 'S', variables: ['c', 'a'] },
-    { id: 't', name: 'T', variables: ['b', 'a'] },
-  ];
-  it('in view together show all their variables in file order, and none shows everything', () => {
-    expect(inView(['a', 'b', 'c', 'd'], sets, new Set(['s']))).toEqual(['a', 'c']);
-    expect(inView(['a', 'b', 'c', 'd'], sets, new Set(['s', 't']))).toEqual(['a', 'b', 'c']);
-    expect(inView(['a', 'b'], sets, new Set())).toEqual(['a', 'b']);
-  });
-  it('taken back are in view no more', () => {
-    const made = log(
-      { type: 'make-set', set: 's', name: 'S', variables: ['a'] },
-      { type: 'view-sets', sets: ['s'] },
-    );
-    expect(foldLog(made).shown.size).toBe(1);
-    expect(foldLog([...made, entryOf({ type: 'undo', entry: 'e0' }, 'u', at)]).shown.size).toBe(0);
   });
 });

@@ -10,6 +10,7 @@ const isBag = (value: unknown): value is Bag =>
  * An entry of any version as the present one writes it; what is no entry at all is given back as it is.
  *
  * Version 1 named rows by nothing but their zero-based place in the whole extract: `[7]` becomes a row known by place alone.
+ * Version 3 says more of sets than 2 did; what 2 said stays as it is.
  */
 export function migrateEntry(entry: unknown): unknown {
   if (!isBag(entry) || entry.type !== 'set-aside' || !Array.isArray(entry.rows)) return entry;
@@ -21,8 +22,8 @@ export function migrateEntry(entry: unknown): unknown {
 
 /** A log of any version as the present one writes it. */
 function migrateLog(log: unknown): unknown {
-  if (!isBag(log) || log.version !== 1 || !Array.isArray(log.entries)) return log;
-  return { ...log, version: 2, entries: log.entries.map(migrateEntry) };
+  if (!isBag(log) || (log.version !== 1 && log.version !== 2) || !Array.isArray(log.entries)) return log;
+  return { ...log, version: 3, entries: log.version === 1 ? log.entries.map(migrateEntry) : log.entries };
 }
 
 /** Reads a log of any version that there was. */

@@ -34,8 +34,9 @@ export function batteryName(members: readonly Named[], common: Common): string {
     members.filter(({ trait }) => trait.lead === lead).length >= members.length * NEARLY_ALL
   )
     return withItems(labels[0].slice(0, lead.length), members);
-  const begun = commonBeginning(labels.filter(Boolean));
-  if (begun) return withItems(begun, members, begun.length);
+  const frame = frameOf(labels.filter(Boolean));
+  if (frame.begin && frame.end) return cut(`${frame.begin} … ${frame.end}`);
+  if (frame.begin) return withItems(frame.begin, members, frame);
   const [question] = questions;
   const asked = members[0].subject.entry?.question;
   if (questions.size === 1 && question && asked) return cut(capital(asked.split(/[?.:…]/)[0].trim()));
@@ -102,16 +103,44 @@ export function apartBy(
   return words.find((word) => !taken.has(word.toLowerCase())) ?? null;
 }
 
-/** Words that labels begin with in common, without what says nothing at their end; `null` where nothing is left. */
-function commonBeginning(labels: readonly string[]): string | null {
-  if (labels.length < 2) return null;
-  const words = labels.map((label) => label.split(/\s+/));
-  let shared = 0;
-  while (words.every((one) => one.length > shared + 1 && one[shared] === words[0][shared])) shared++;
-  const kept = words[0].slice(0, shared);
-  while (kept.length && saysNothing(kept[kept.length - 1].replace(/[^\p{L}]/gu, ''))) kept.pop();
-  const name = kept.join(' ').replace(/[\s,;:.–-]+$/, '');
-  return spoken(name).some((word) => !saysNothing(word)) ? capital(name) : null;
+/** What labels have in common before and behind what tells them apart. */
+interface Frame {
+  /** Words at the beginning, without what says nothing at their end; `null` where nothing is left. */
+  begin: string | null;
+  /** Words at the end that say something. */
+  end: string | null;
+  /** Characters before and behind what tells a label apart. */
+  before: number;
+  behind: number;
+}
+const NO_FRAME: Frame = { begin: null, end: null, before: 0, behind: 0 };
+/** Words that lead over to what comes next. */
+const LEADS_ON =
+  /^(an?|the|of|in|on|at|to|for|from|by|with|and|or|der|die|das|ein|eine|von|im|in|le|la|les|un|une|des?|du|d|l|el|los|las|una?|del|al)$/i;
+
+function frameOf(labels: readonly string[]): Frame {
+  if (labels.length < 2) return NO_FRAME;
+  const words = labels.map((label) => label.trim().split(/\s+/));
+  const [first] = words;
+  let [begins, ends] = [0, 0];
+  const shortest = Math.min(...words.map(({ length }) => length));
+  while (begins < shortest - 1 && words.every((one) => one[begins] === first[begins])) begins++;
+  while (
+    ends < shortest - 1 - begins &&
+    words.every((one) => one[one.length - 1 - ends] === first[first.length - 1 - ends])
+  )
+    ends++;
+  const lengthOf = (list: readonly string[]): number => list.reduce((sum, word) => sum + word.length + 1, 0);
+  const begun = first.slice(0, begins);
+  const ended = first.slice(first.length - ends);
+  const kept = [...begun];
+  while (kept.length && LEADS_ON.test(kept[kept.length - 1])) kept.pop();
+  const says = (list: readonly string[]): string | null => {
+    const text = list.join(' ').replace(/[\s,;:.–-]+$/, '');
+    return spoken(text).some((word) => !saysNothing(word)) ? text : null;
+  };
+  const [begin, end] = [says(kept), says(ended)];
+  return { begin: begin && capital(begin), end, before: lengthOf(begun), behind: ends ? lengthOf(ended) : 0 };
 }
 
 /** Words that a share of the members' labels hold, the most telling first, at most two; as they stand in a label. */
@@ -176,15 +205,21 @@ function suffixWord(members: readonly Named[]): string | null {
 }
 
 /** "Household has (radio, television, …)": a short name says more with two of its items. */
-function withItems(name: string, members: readonly Named[], begun = 0): string {
+function withItems(name: string, members: readonly Named[], { before, behind }: Frame = NO_FRAME): string {
   const words = spoken(name);
   if (words.length > SHORT + 1) return cut(name.trim());
   if (words.length >= SHORT && !saysNothing(words[words.length - 1])) return cut(name.trim());
   const known = new Set(words.map(folded));
   const items = members.slice(0, 2).map((member) => {
     const { trait, subject } = member;
-    const from = begun || (trait.lead?.length ?? 0);
-    const rest = from && subject.label !== null ? subject.label.slice(from).replace(/^[\s:–—…-]+/, '') : '';
+    const from = before || (trait.lead?.length ?? 0);
+    const label = subject.label?.trim() ?? '';
+    const rest = from
+      ? label
+          .slice(from, label.length - behind)
+          .replace(/^[\s:–—…-]+/, '')
+          .trim()
+      : '';
     if (rest && rest.length <= 24) return rest;
     const word = [...trait.words].find(([key]) => !known.has(key))?.[1];
     return word?.toLowerCase() ?? trait.parts.words.find((part) => !known.has(folded(part))) ?? trait.name;

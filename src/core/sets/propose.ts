@@ -92,7 +92,9 @@ export function proposeSets(
       continue;
     proposals.push(batterySet(battery, named, parents, titles, common));
   }
-  for (const gate of gateSets(traits)) {
+  const inBattery = new Set(batteries.flatMap(({ members }) => members));
+  // Where a gate is one of many of a kind, they and what follows are told by their batteries.
+  for (const gate of gateSets(traits).filter(([by]) => !inBattery.has(by))) {
     const named = gate.map((at) => all[at]);
     const parent = parentOf(gate, parents);
     if (
@@ -103,7 +105,7 @@ export function proposeSets(
       continue;
     proposals.push({
       name: titles.unique(gateName(named), named, common),
-      variables: namesOf(named),
+      variables: namesOf([...named].sort((a, b) => a.trait.at - b.trait.at)),
       because: `${named[0].trait.name} decides who was asked the other ${named.length - 1}`,
       within: parent.name,
       confidence: 0.85,
@@ -174,7 +176,7 @@ function archiveGroups(subjects: readonly Subject[], codebooks: readonly Codeboo
   );
 }
 
-/** Each gate with those it gates, in file order, where there are enough. */
+/** Each gate, and behind it those it gates, where there are enough. */
 function gateSets(traits: readonly Trait[]): number[][] {
   const placeOf = new Map(traits.map(({ name, at }) => [name, at]));
   const following = new Map<number, number[]>();
@@ -184,13 +186,10 @@ function gateSets(traits: readonly Trait[]): number[][] {
   }
   return [...following]
     .filter(([, gated]) => gated.length >= LEAST_FOLLOWING)
-    .map(([by, gated]) => [by, ...gated].sort((a, b) => a - b));
+    .map(([by, gated]) => [by, ...gated.sort((a, b) => a - b)]);
 }
-const gateName = (members: readonly Named[]): string => {
-  const names = new Set(members.map(({ trait }) => trait.gate));
-  const gate = members.find(({ trait }) => names.has(trait.name)) ?? members[0];
-  return `${gate.subject.label ?? gate.trait.name}, and what follows`;
-};
+const gateName = ([gate]: readonly Named[]): string =>
+  `${gate.subject.label ?? gate.trait.name}, and what follows`;
 
 const told = (members: readonly Named[], common: Common): string => {
   const traits = members.map(({ trait }) => trait);

@@ -18,13 +18,7 @@ export function patternsInView(
   state: State,
   order: Order,
 ): { open: Pattern[]; remarks: Pattern[]; elsewhere: number } {
-  const shown = new Set(
-    inView(
-      summaries.map(({ name }) => name),
-      state.sets.values(),
-      state.shown,
-    ),
-  );
+  const shown = new Set(inView(summaries, state).map(({ name }) => name));
   const inScope = flags.filter(
     ({ variables }) => variables.length === 0 || variables.some((name) => shown.has(name)),
   );

@@ -3,12 +3,12 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
-import { foldLog } from '../../core/log/fold';
+import { whole } from '../../core/handoff/words';
 import { useSession } from '../../store/session';
+import { lookAt } from '../../store/sets';
 import { ledgerRows } from '../ledger/rows';
 
 const MOST = 9;
-const NO_SETS = foldLog([]);
 
 /** Goes to any variable from anywhere, by typing its name or what it is about. */
 export function Jump() {
@@ -16,12 +16,14 @@ export function Jump() {
   const shown = asking === 'jump';
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
+  const [beyond, setBeyond] = useState(false);
   const enter = useRef<() => void>(() => undefined);
   // Emptied when it is left: what is typed the next time must find it so from the first letter.
   useEffect(() => {
     if (shown) return;
     setTyped('');
     setAt(0);
+    setBeyond(false);
   }, [shown]);
   // What is typed before the field has the focus belongs into it.
   useEffect(() => {
@@ -39,22 +41,17 @@ export function Jump() {
     document.addEventListener('keydown', early, true);
     return () => document.removeEventListener('keydown', early, true);
   }, [shown]);
-  // Also those that are not in view: one jumps to what one knows.
-  const found = useMemo(
-    () =>
-      shown
-        ? ledgerRows(
-            summaries,
-            { ...state, sets: NO_SETS.sets, shown: NO_SETS.shown },
-            { search: typed, sort: { by: 'position', down: false }, flags, numbers: new Map() },
-          ).slice(0, MOST)
-        : [],
-    [shown, typed, summaries, state],
-  );
+  const { found, elsewhere } = useMemo(() => {
+    if (!shown) return { found: [], elsewhere: 0 };
+    const asked = { search: typed, sort: { by: 'position', down: false }, flags, numbers: new Map() };
+    const all = ledgerRows(summaries, state, { ...asked, beyond: true });
+    const inside = beyond ? all : ledgerRows(summaries, state, asked);
+    return { found: inside.slice(0, MOST), elsewhere: all.length - inside.length };
+  }, [shown, typed, summaries, state, beyond]);
   const close = (): void => useSession.setState({ asking: null });
   const go = (name: string | undefined): void => {
     if (!name) return;
-    useSession.setState({ asking: null, station: 'inventory', current: name, search: '' });
+    lookAt(name);
     setTimeout(() => document.querySelector<HTMLElement>('.ledger')?.focus());
   };
   enter.current = () => go(found[at]?.name);
@@ -84,6 +81,11 @@ export function Jump() {
               setAt(0);
             }}
             onKeyDown={(event) => {
+              if (event.key === 'Enter' && event.ctrlKey) {
+                event.preventDefault();
+                setBeyond(true);
+                return;
+              }
               const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
               if (!step) return;
               event.preventDefault();
@@ -98,7 +100,17 @@ export function Jump() {
               </li>
             ))}
           </ul>
-          {found.length === 0 && <p className="soft mb-0">No variable is called so or about that.</p>}
+          {elsewhere > 0 && (
+            <p className="mb-0">
+              <button type="button" className="btn-bare" onClick={() => setBeyond(true)}>
+                {whole(elsewhere)} more out of view
+              </button>{' '}
+              <kbd>Ctrl Enter</kbd>
+            </p>
+          )}
+          {found.length === 0 && elsewhere === 0 && (
+            <p className="soft mb-0">No variable is called so or about that.</p>
+          )}
         </Form>
       </Modal.Body>
     </Modal>

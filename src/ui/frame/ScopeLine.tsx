@@ -2,10 +2,11 @@
 
 import Dropdown from 'react-bootstrap/Dropdown';
 import { counted, whole } from '../../core/handoff/words';
-import { inView } from '../../core/sets/view';
+import { inView, membersOf } from '../../core/sets/view';
 import { decide } from '../../store/decisions';
 import { readWhole } from '../../store/reading';
 import { useSession } from '../../store/session';
+import { toggleInView, viewAll } from '../../store/sets';
 
 /** One sentence that says what everything on the screen is based on; its parts are controls. */
 export function ScopeLine() {
@@ -16,8 +17,7 @@ export function ScopeLine() {
         <span className="soft">No extract is open. Nothing that you open here leaves this machine.</span>
       </div>
     );
-  const names = summaries.map(({ name }) => name);
-  const seen = inView(names, state.sets.values(), state.shown).length;
+  const seen = inView(summaries, state).length;
   return (
     <section className="scope" aria-label="Scope">
       <span>Based on {opened.part?.rows ? 'only the first' : 'all'}</span>
@@ -36,8 +36,7 @@ export function ScopeLine() {
         </button>
       )}
       <Weight />
-      <SetsInView all={names.length} seen={seen} />
-      <span>in view.</span>
+      <SetsInView all={summaries.length} seen={seen} />
     </section>
   );
 }
@@ -88,54 +87,60 @@ function SetsInView({ all, seen }: { all: number; seen: number }) {
   const sets = [...state.sets.values()];
   const shown = sets.filter(({ id }) => state.shown.has(id));
   const say = shown.length
-    ? `${whole(seen)} of ${counted(all, 'variable')} (${shown.map(({ name }) => name).join(' + ')})`
+    ? `${whole(seen)} of ${counted(all, 'variable')} (${shown.map(({ name }) => name).join(' + ')}${state.always ? ' and what identifies and weighs rows' : ''})`
     : `all ${counted(all, 'variable')}`;
-  const change = (ids: string[]): void => void decide({ type: 'view-sets', sets: ids });
-  const toggle = (id: string): void =>
-    change(state.shown.has(id) ? [...state.shown].filter((other) => other !== id) : [...state.shown, id]);
   return (
-    <Dropdown autoClose="outside">
-      <Dropdown.Toggle
-        as="button"
-        type="button"
-        className={`part${shown.length ? ' narrowed' : ''}`}
-        id="sets-in-view"
-      >
-        {say}
-      </Dropdown.Toggle>
-      <Dropdown.Menu role="menu">
-        <Dropdown.Item as="button" disabled={shown.length === 0} onClick={() => change([])}>
-          Every variable in view
-        </Dropdown.Item>
-        <Dropdown.Divider />
-        {sets.length === 0 && (
-          <Dropdown.ItemText className="soft">
-            No set yet. Choose variables in the ledger with the space key, then press <kbd>s</kbd>.
-          </Dropdown.ItemText>
-        )}
-        {sets.map(({ id, name, variables }) => (
+    <>
+      <Dropdown autoClose="outside">
+        <Dropdown.Toggle
+          as="button"
+          type="button"
+          className={`part${shown.length ? ' narrowed' : ''}`}
+          id="sets-in-view"
+          title={shown.length ? say : undefined}
+        >
+          {say}
+        </Dropdown.Toggle>
+        <Dropdown.Menu role="menu" className="scopemenu">
+          <Dropdown.Item as="button" disabled={shown.length === 0} onClick={viewAll}>
+            Every variable in view <kbd>0</kbd>
+          </Dropdown.Item>
           <Dropdown.Item
             as="button"
-            key={id}
             role="menuitemcheckbox"
-            aria-checked={state.shown.has(id)}
-            onClick={() => toggle(id)}
+            aria-checked={state.always}
+            onClick={() => void decide({ type: 'view-always', on: !state.always })}
           >
-            <span aria-hidden="true">{state.shown.has(id) ? '☑' : '☐'}</span> {name}{' '}
-            <span className="soft">{counted(variables.length, 'variable')}</span>
+            <span aria-hidden="true">{state.always ? '☑' : '☐'}</span> Identifier, wave, weight and design
+            variables always
           </Dropdown.Item>
-        ))}
-        {sets.length > 0 && <Dropdown.Divider />}
-        {sets.map(({ id, name }) => (
-          <Dropdown.Item
-            as="button"
-            key={`drop ${id}`}
-            onClick={() => void decide({ type: 'drop-set', set: id })}
-          >
-            Remove the set {name}
-          </Dropdown.Item>
-        ))}
-      </Dropdown.Menu>
-    </Dropdown>
+          <Dropdown.Divider />
+          {sets.length === 0 && (
+            <Dropdown.ItemText className="soft">
+              No set yet. Make some at <strong>Sets</strong> <kbd>4</kbd>, or put variables into one with{' '}
+              <kbd>i</kbd>.
+            </Dropdown.ItemText>
+          )}
+          {sets.map(({ id, name }) => (
+            <Dropdown.Item
+              as="button"
+              key={id}
+              role="menuitemcheckbox"
+              aria-checked={state.shown.has(id)}
+              onClick={() => toggleInView(id)}
+            >
+              <span aria-hidden="true">{state.shown.has(id) ? '☑' : '☐'}</span> {name}{' '}
+              <span className="soft">{counted(membersOf(state.sets, id).length, 'variable')}</span>
+            </Dropdown.Item>
+          ))}
+        </Dropdown.Menu>
+      </Dropdown>
+      <span>in view.</span>
+      {shown.length > 0 && (
+        <button type="button" className="btn btn-quiet btn-sm ms-2" onClick={viewAll}>
+          Bring back {whole(all - seen)} out of sight <kbd>0</kbd>
+        </button>
+      )}
+    </>
   );
 }

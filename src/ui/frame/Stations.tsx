@@ -2,12 +2,26 @@
 
 import { useSession, type Station } from '../../store/session';
 import { counted, whole } from '../../core/handoff/words';
+import { inView } from '../../core/sets/view';
 
 /** The stations of the path as layers of ground, each with what is left to do there. */
 export function Stations() {
-  const { station, opened, summaries, flags } = useSession();
+  const { station, opened, summaries, flags, state } = useSession();
+  const inside = inView(summaries, state);
+  const isInside = new Set(inside.map(({ name }) => name));
+  const narrowed = inside.length < summaries.length;
   const presumed = summaries.filter(({ confirmed }) => !confirmed).length;
-  const open = flags.filter(({ severity }) => severity !== 'note').length;
+  const presumedInside = inside.filter(({ confirmed }) => !confirmed).length;
+  const toRule = flags.filter(({ severity }) => severity !== 'note');
+  const open = toRule.length;
+  const openInside = toRule.filter(
+    ({ variables }) => variables.length === 0 || variables.some((name) => isInside.has(name)),
+  ).length;
+  /** What is left: of all, or of all in view too. */
+  const left = (what: string, here: number, all: number): string =>
+    narrowed ? `${what}: ${whole(here)} of ${whole(all)} in view` : `${whole(all)} ${what}`;
+  const inSets = new Set([...state.sets.values()].flatMap(({ variables }) => variables));
+  const loose = summaries.filter(({ name }) => !inSets.has(name)).length;
   const layers: { station: Station; name: string; left: string }[] = [
     {
       station: 'intake',
@@ -19,12 +33,21 @@ export function Stations() {
           {
             station: 'inventory' as const,
             name: 'Inventory',
-            left: presumed ? `${whole(presumed)} kinds presumed` : 'all kinds confirmed',
+            left: presumed ? left('kinds presumed', presumedInside, presumed) : 'all kinds confirmed',
           },
           {
             station: 'flags' as const,
             name: 'Flags',
-            left: open ? `${whole(open)} to rule on` : 'nothing to rule on',
+            left: open ? left('to rule on', openInside, open) : 'nothing to rule on',
+          },
+          {
+            station: 'sets' as const,
+            name: 'Sets',
+            left: narrowed
+              ? `${whole(inside.length)} of ${whole(summaries.length)} in view`
+              : state.sets.size
+                ? `${counted(state.sets.size, 'set')}, ${whole(loose)} in none`
+                : 'no set yet',
           },
           {
             station: 'handoff' as const,

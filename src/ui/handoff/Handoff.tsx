@@ -18,12 +18,8 @@ export function Handoff() {
   const [making, setMaking] = useState<string | null>(null);
   const [harmless, setHarmless] = useState(false);
   if (!opened) return null;
-  const names = inView(
-    summaries.map(({ name }) => name),
-    state.sets.values(),
-    state.shown,
-  );
-  const inScope = summaries.filter(({ name }) => names.includes(name));
+  const inScope = inView(summaries, state);
+  const names = inScope.map(({ name }) => name);
   const presumed = inScope.filter(({ confirmed }) => !confirmed).length;
   const openFlags = flags.filter(
     ({ variables, severity }) =>

@@ -3,7 +3,8 @@
 import { useEffect, useRef } from 'react';
 import { flushSync } from 'react-dom';
 import { undoLast } from '../../store/decisions';
-import { STATIONS, useSession } from '../../store/session';
+import { atHand, STATIONS, useSession } from '../../store/session';
+import { viewAll } from '../../store/sets';
 import { press, type Handlers, type Where } from './table';
 
 /** Whether a key press belongs to a field or an open dialog and not to the screen. */
@@ -50,13 +51,28 @@ export function useFrameKeys(help: () => void): void {
       flushSync(() => useSession.setState({ station }));
       // The next key belongs to the station, also where the person was on it already.
       document
-        .querySelector<HTMLElement>('.work .ledger, .work .flaglist, .work > .sheet:not([hidden])')
+        .querySelector<HTMLElement>(
+          '.work .ledger, .work .flaglist, .work .setsmap, .work > .sheet:not([hidden])',
+        )
         ?.focus();
     },
     jump: () => {
       const { opened, reading } = useSession.getState();
       if (!opened || reading) return false;
       flushSync(() => useSession.setState({ asking: 'jump' }));
+    },
+    into: () => {
+      const { opened, reading } = useSession.getState();
+      if (!opened || reading || atHand(useSession.getState()).length === 0) return false;
+      flushSync(() => useSession.setState({ asking: 'into' }));
+    },
+    scope: () => {
+      if (!useSession.getState().opened) return false;
+      document.getElementById('sets-in-view')?.click();
+    },
+    allInView: () => {
+      if (useSession.getState().state.shown.size === 0) return false;
+      viewAll();
     },
     undo: () => {
       if (!useSession.getState().opened) return false;

@@ -16,14 +16,18 @@ export const WHERE = {
   ledger: 'Ledger',
   variable: 'The variable at hand',
   flags: 'Flags',
+  sets: 'Sets',
   record: 'Record card',
 } as const;
 export type Where = keyof typeof WHERE;
 
 export const COMMANDS = {
   everywhere: [
-    { id: 'station', keys: ['1', '2', '3', '4'], shown: '1 – 4', says: 'go to a station' },
+    { id: 'station', keys: ['1', '2', '3', '4', '5'], shown: '1 – 5', says: 'go to a station' },
     { id: 'jump', keys: ['g'], shown: 'g', says: 'go to any variable by name' },
+    { id: 'into', keys: ['i'], shown: 'i', says: 'put what is at hand, or all chosen, into a set' },
+    { id: 'scope', keys: ['.'], shown: '.', says: 'choose the sets that are in view' },
+    { id: 'allInView', keys: ['0'], shown: '0', says: 'every variable in view again' },
     { id: 'undo', keys: ['u'], shown: 'u', says: 'undo the last ruling' },
     { id: 'help', keys: ['?'], shown: '?', says: 'this list' },
   ],
@@ -81,6 +85,27 @@ export const COMMANDS = {
     { id: 'ask', keys: ['q'], shown: 'q', says: 'ask the archive' },
     { id: 'reason', keys: ['y'], shown: 'y', says: 'type a reason; Esc goes back' },
     { id: 'standing', keys: ['s'], shown: 's', says: 'your standing rules' },
+  ],
+  sets: [
+    { id: 'setBefore', keys: ['ArrowLeft'], shown: '←', says: 'set before' },
+    { id: 'setAfter', keys: ['ArrowRight'], shown: '→', says: 'set after' },
+    { id: 'setAbove', keys: ['ArrowUp'], shown: '↑', says: 'set above' },
+    { id: 'setBelow', keys: ['ArrowDown'], shown: '↓', says: 'set below' },
+    { id: 'openSet', keys: ['Enter'], shown: 'Enter', says: 'open it to its variables' },
+    { id: 'chooseSet', keys: [' '], shown: 'Space', says: 'choose it, or leave it out' },
+    { id: 'viewSet', keys: ['v'], shown: 'v', says: 'put it, or the chosen, in view; or out again' },
+    { id: 'takeSet', keys: ['y'], shown: 'y', says: 'make a set of a proposal, or of all chosen' },
+    { id: 'takeSure', keys: ['Y'], shown: 'Y', says: 'make sets of all sure proposals' },
+    { id: 'sendSetAway', keys: ['d'], shown: 'd', says: 'send a proposal away for good' },
+    { id: 'mergeSets', keys: ['m'], shown: 'm', says: 'merge the chosen sets' },
+    {
+      id: 'nestSets',
+      keys: ['w'],
+      shown: 'w',
+      says: 'nest the chosen in the first of them; one alone: out again',
+    },
+    { id: 'renameSet', keys: ['r'], shown: 'r', says: 'call it otherwise' },
+    { id: 'dropSet', keys: ['Delete'], shown: 'Del', says: 'remove it; its variables stay where they are' },
   ],
   record: [
     { id: 'rowBefore', keys: ['ArrowLeft'], shown: '←', says: 'row before' },

@@ -4,6 +4,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';
 import { useSession } from '../../store/session';
 import { isNarrowed } from '../../store/narrow';
+import { useInView } from '../sets/useInView';
 import { MakeSet } from '../sets/MakeSet';
 import { ChosenBar } from './ChosenBar';
 import { orderOf, shares, templateOf, useColumns } from './columns';
@@ -11,12 +12,14 @@ import { LedgerBar } from './LedgerBar';
 import { LedgerHead } from './LedgerHead';
 import { LedgerRow } from './LedgerRow';
 import { usePeek } from './Peek';
-import { flagsByVariable, ledgerRows, progressOf, wavesOf } from './rows';
+import { flagsByVariable, ledgerRows, progressOf, setsOf, wavesOf } from './rows';
+import { useElsewhere } from './useElsewhere';
 import { goTo, useLedgerKeys } from './useLedgerKeys';
 
 const ROW = 30;
 /** The head stays above the rows while they scroll. */
 const HEAD = 28;
+const NO_SETS: readonly string[] = [];
 /** Always the same function, so that rows that did not change are not drawn again while scrolling. */
 const toggle = (name: string): void =>
   useSession.setState((now) => {
@@ -27,8 +30,21 @@ const toggle = (name: string): void =>
 
 /** Every variable a row: thousands scroll, and all of it goes by keys. */
 export function Ledger() {
-  const { summaries, state, search, sort, flags, current, chosen, asking, wide, seen, narrow, opened } =
-    useSession();
+  const {
+    summaries,
+    state,
+    search,
+    sort,
+    flags,
+    current,
+    chosen,
+    asking,
+    wide,
+    seen,
+    narrow,
+    opened,
+    beyond,
+  } = useSession();
   const look = useColumns();
   const labelled = useMemo(() => summaries.some(({ label }) => label !== null), [summaries]);
   const columns = useMemo(() => orderOf(look, labelled), [look, labelled]);
@@ -38,19 +54,33 @@ export function Ledger() {
   const numbers = useMemo(() => flagsByVariable(flags), [flags]);
   const rows = useMemo(
     () =>
-      ledgerRows(summaries, state, { search, sort, narrow, seen, flags, numbers, waves: wavesOf(opened) }),
+      ledgerRows(summaries, state, {
+        search,
+        sort,
+        narrow,
+        beyond,
+        seen,
+        flags,
+        numbers,
+        waves: wavesOf(opened),
+      }),
     [
       summaries,
       state,
       search,
       sort,
       numbers,
+      beyond,
       narrow,
       flags,
       opened,
       narrow.progress || sort.by === 'standing' ? seen : null,
     ],
   );
+  const { isInside } = useInView();
+  const elsewhere = useElsewhere(rows.length, numbers);
+  const sets = useMemo(() => setsOf(state), [state]);
+  const groupOf = (index: number): string | null => sets.get(rows[index]?.name ?? '')?.[0] ?? null;
   const scroller = useRef<HTMLDivElement>(null);
   const searchField = useRef<HTMLInputElement>(null);
   const virtual = useVirtualizer({
@@ -91,7 +121,7 @@ export function Ledger() {
 
   return (
     <>
-      <LedgerBar field={searchField} listed={rows.length} leave={toRows} />
+      <LedgerBar field={searchField} listed={rows.length} elsewhere={elsewhere} leave={toRows} />
       <ChosenBar />
       <div
         className="ledger"
@@ -120,6 +150,9 @@ export function Ledger() {
               current={index === at}
               chosen={chosen.has(rows[index].name)}
               flags={numbers.get(rows[index].name) ?? 0}
+              sets={sets.get(rows[index].name) ?? NO_SETS}
+              out={!isInside(rows[index].name)}
+              heads={sort.by === 'sets' && index > 0 && groupOf(index) !== groupOf(index - 1)}
               columns={columns}
               template={template}
               toggle={toggle}

@@ -8,17 +8,20 @@ import { Narrowing } from './Narrowing';
 import { SORTS, type SortBy } from './rows';
 import { SORT_NAMES, sortBy } from './sorting';
 
-/** Search, narrowing, order and columns, above the rows. @param listed variables in the list @param leave back to the rows */
+/** Search, narrowing, order and columns, above the rows. @param listed variables in the list @param elsewhere those that are found and out of view @param leave back to the rows */
 export function LedgerBar({
   field,
   listed,
+  elsewhere,
   leave,
 }: {
   field: RefObject<HTMLInputElement | null>;
   listed: number;
+  elsewhere: number;
   leave: () => void;
 }) {
-  const { summaries, state, search, sort } = useSession();
+  const { summaries, state, search, sort, beyond } = useSession();
+  const showAll = (): void => useSession.setState({ beyond: true });
   const done = summaries.filter(({ name }) => state.signedOff.has(name)).length;
   return (
     <div className="ledgerbar">
@@ -33,11 +36,21 @@ export function LedgerBar({
         placeholder="Search   /"
         title="Names, labels, questions, codes and notes"
         value={search}
-        onChange={(event) => useSession.setState({ search: event.target.value })}
+        onChange={(event) =>
+          useSession.setState({
+            search: event.target.value,
+            ...(event.target.value ? {} : { beyond: false }),
+          })
+        }
         onKeyDown={(event) => {
+          if (event.key === 'Enter' && event.ctrlKey) {
+            if (elsewhere > 0) showAll();
+            event.preventDefault();
+            return;
+          }
           if (event.key !== 'ArrowDown' && event.key !== 'Enter' && event.key !== 'Escape') return;
           // The next key belongs to the rows, whichever way the field is left.
-          if (event.key === 'Escape' && search) useSession.setState({ search: '' });
+          if (event.key === 'Escape' && search) useSession.setState({ search: '', beyond: false });
           leave();
           event.preventDefault();
         }}
@@ -48,6 +61,16 @@ export function LedgerBar({
           ? counted(listed, 'variable')
           : `${whole(listed)} of ${counted(summaries.length, 'variable')}`}
       </span>
+      {elsewhere > 0 && (
+        <button type="button" className="btn-bare" onClick={showAll}>
+          {whole(elsewhere)} more out of view <kbd>Ctrl Enter</kbd>
+        </button>
+      )}
+      {beyond && (
+        <button type="button" className="btn-bare" onClick={() => useSession.setState({ beyond: false })}>
+          Out of view shown too; only what is in view
+        </button>
+      )}
       <label className="sortpick">
         Order{' '}
         <select

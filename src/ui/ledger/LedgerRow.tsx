@@ -19,6 +19,12 @@ interface Props {
   current: boolean;
   chosen: boolean;
   flags: number;
+  /** Names of the sets that it stands in. */
+  sets: readonly string[];
+  /** Not in view, and listed all the same. */
+  out: boolean;
+  /** The first of a group, where the list is grouped by set. */
+  heads: boolean;
   columns: readonly ColumnKey[];
   template: string;
   toggle: (name: string) => void;
@@ -36,6 +42,9 @@ export const LedgerRow = memo(function LedgerRow({
   current,
   chosen,
   flags,
+  sets,
+  out,
+  heads,
   columns,
   template,
   toggle,
@@ -69,6 +78,7 @@ export const LedgerRow = memo(function LedgerRow({
             className="cell-label"
             title={label ? `${label}${archiveLabel ? ` (the archive’s: ${archiveLabel})` : ''}` : 'no label'}
           >
+            {out && <span className="soft">out of view </span>}
             {noted && (
               <span title="There is a note" aria-label="noted" role="img">
                 ✎{' '}
@@ -115,6 +125,12 @@ export const LedgerRow = memo(function LedgerRow({
             <Drawn summary={summary} />
           </div>
         );
+      case 'sets':
+        return (
+          <div role="gridcell" key={key} className="cell-sets" title={sets.join(', ') || undefined}>
+            {sets.join(', ')}
+          </div>
+        );
       case 'flags':
         return (
           <div role="gridcell" key={key} className="cell-flags">
@@ -141,7 +157,7 @@ export const LedgerRow = memo(function LedgerRow({
       id={`row-${position}`}
       aria-rowindex={index + 2}
       aria-selected={chosen}
-      className={`ledgerrow${current ? ' current' : ''}${chosen ? ' chosen' : ''}`}
+      className={`ledgerrow${current ? ' current' : ''}${chosen ? ' chosen' : ''}${out ? ' outofview' : ''}${heads ? ' heads' : ''}`}
       style={{ transform: `translateY(${top}px)`, gridTemplateColumns: template }}
       onClick={() => useSession.setState({ current: name })}
       data-name={name}

@@ -14,6 +14,7 @@ export const COLUMN_NAMES = {
   distinct: 'Distinct',
   valid: 'Make-up',
   sketch: 'Distribution',
+  sets: 'Sets',
   flags: 'Flags',
   standing: 'Progress',
 } as const;
@@ -43,6 +44,7 @@ const ROOM: Record<Exclude<ColumnKey, 'name' | 'label'>, string> = {
   distinct: '52px',
   valid: '62px',
   sketch: '72px',
+  sets: 'minmax(60px, 110fr)',
   flags: '34px',
   standing: '22px',
 };

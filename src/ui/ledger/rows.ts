@@ -1,11 +1,21 @@
 import type { Flag } from '../../core/flags/rule';
 import { portability as refusalOf } from '../../core/flags/variable/unportable-name';
 import type { Summary } from '../../core/inspect/summary';
-import { inView } from '../../core/sets/view';
+import { inView, membersOf } from '../../core/sets/view';
 import type { State } from '../../core/log/fold';
 import { NARROW_NOTHING, type Narrow } from '../../store/narrow';
 
-export const SORTS = ['position', 'name', 'label', 'kind', 'distinct', 'valid', 'flags', 'standing'] as const;
+export const SORTS = [
+  'position',
+  'name',
+  'label',
+  'kind',
+  'distinct',
+  'valid',
+  'flags',
+  'standing',
+  'sets',
+] as const;
 export type SortBy = (typeof SORTS)[number];
 export interface Sort {
   by: string;
@@ -25,6 +35,14 @@ export const COMPLETE: Record<string, { says: string; fits: (share: number) => b
   none: { says: 'nothing valid', fits: (share) => share === 0 },
 };
 
+/** Names of the sets that each variable stands in, in the order in which they were made. */
+export function setsOf({ sets }: State): Map<string, string[]> {
+  const of = new Map<string, string[]>();
+  for (const { name, variables } of sets.values())
+    for (const variable of variables) of.set(variable, [...(of.get(variable) ?? []), name]);
+  return of;
+}
+
 /** Number of open flags by variable; remarks are no open work. */
 export function flagsByVariable(flags: readonly Flag[]): Map<string, number> {
   const numbers = new Map<string, number>();
@@ -37,6 +55,8 @@ export interface Wanted {
   search: string;
   sort: Sort;
   narrow?: Narrow;
+  /** Also variables that are out of view. */
+  beyond?: boolean;
   seen?: ReadonlySet<string>;
   flags: readonly Flag[];
   numbers: ReadonlyMap<string, number>;
@@ -63,25 +83,27 @@ function fitsWave({ inFiles }: Summary, wanted: string, waves: readonly string[]
 export function ledgerRows(
   summaries: readonly Summary[],
   state: State,
-  { search, sort, narrow = NARROW_NOTHING, seen = new Set(), flags, numbers, waves = [] }: Wanted,
+  {
+    search,
+    sort,
+    narrow = NARROW_NOTHING,
+    beyond = false,
+    seen = new Set(),
+    flags,
+    numbers,
+    waves = [],
+  }: Wanted,
 ): Summary[] {
-  const shown = new Set(
-    inView(
-      summaries.map(({ name }) => name),
-      state.sets.values(),
-      state.shown,
-    ),
-  );
-  const members = narrow.set ? new Set(state.sets.get(narrow.set)?.variables) : null;
+  const members = narrow.set ? new Set(membersOf(state.sets, narrow.set)) : null;
   const flagged =
     narrow.flags === '' || narrow.flags === 'any' || narrow.flags === 'none'
       ? null
       : new Set(flags.filter(({ rule }) => rule === narrow.flags).flatMap(({ variables }) => variables));
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const ranks = new Map<string, number>();
-  const found = summaries.filter((summary) => {
+  const found = (beyond ? summaries : inView(summaries, state)).filter((summary) => {
     const { name, kind, role, counts } = summary;
-    if (!shown.has(name) || (members && !members.has(name))) return false;
+    if (members && !members.has(name)) return false;
     if (narrow.kind && (narrow.kind === 'presumed' ? summary.confirmed : narrow.kind !== kind)) return false;
     if (narrow.role && narrow.role !== role) return false;
     if (narrow.progress && narrow.progress !== progressOf(name, state, seen)) return false;
@@ -157,6 +179,11 @@ function keyOf(
       return ({ counts }) => counts.valid / Math.max(1, counts.all);
     case 'flags':
       return ({ name }) => flags.get(name) ?? 0;
+    case 'sets': {
+      const first = new Map([...setsOf(state)].map(([name, sets]) => [name, sets[0]]));
+      // What stands in no set comes last.
+      return ({ name }) => first.get(name) ?? '\uffff';
+    }
     case 'standing':
       return ({ name }) => PROGRESS.indexOf(progressOf(name, state, seen));
     default:

@@ -11,6 +11,7 @@ export const SORT_NAMES: Record<SortBy, string> = {
   valid: 'share of valid rows',
   flags: 'flags',
   standing: 'progress',
+  sets: 'set',
 };
 export const isSort = (key: string): key is SortBy => (SORTS as readonly string[]).includes(key);
 

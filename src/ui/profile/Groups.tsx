@@ -6,6 +6,7 @@ import { figure, percent, whole } from '../../core/handoff/words';
 import { useAnswer } from '../asking/useAnswer';
 import type { Grouped } from '../../core/inspect/together';
 import { useSession } from '../../store/session';
+import { useInView } from '../sets/useInView';
 import { CopyButton } from './CopyButton';
 import { useDigits } from './Figures';
 
@@ -16,12 +17,13 @@ const MOST_LEVELS = 60;
 /** The summary of a variable by wave, or within the levels of another one. */
 export function Groups({ name }: { name: string }) {
   const { opened, summaries } = useSession();
+  const { inside, outside } = useInView();
   const [by, setBy] = useState('');
   const { value: grouped } = useAnswer('grouped', by === '' ? null : [name, by === FILES ? null : by]);
   const one = summaries.find((summary) => summary.name === name);
   if (!opened || !one || (!isCategorical(one.kind) && !isMeasure(one.kind))) return null;
   const many = opened.files.length > 1;
-  const levels = summaries.filter(
+  const levels = inside.filter(
     (other) =>
       other.name !== name &&
       isCategorical(other.kind) &&
@@ -48,6 +50,7 @@ export function Groups({ name }: { name: string }) {
             ))}
           </select>
         </label>{' '}
+        {outside > 0 && <span className="soft small">of those in view </span>}
         {grouped && grouped.groups.length > 0 && <CopyButton what="the summary by group" />}
       </h3>
       {grouped && <GroupTable grouped={grouped} />}

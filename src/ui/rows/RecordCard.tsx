@@ -5,13 +5,13 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { whole } from '../../core/handoff/words';
-import { inView } from '../../core/sets/view';
 import type { RecordCard as Card } from '../../core/inspect/record';
 import { countAgain, setRowsAside } from '../../store/decisions';
 import { useSession } from '../../store/session';
 import { ProblemText } from '../asking/ProblemText';
 import { useAnswer } from '../asking/useAnswer';
 import { press } from '../keys/table';
+import { useInView } from '../sets/useInView';
 
 /** One row with all its cells, codes and labels together. */
 export function RecordCard() {
@@ -21,6 +21,7 @@ export function RecordCard() {
   const { value, problem } = useAnswer('record', record === null ? null : [record]);
   const last = useRef<Card | null>(null);
   if (value) last.current = value;
+  const [beyond, setBeyond] = useState(false);
   const card = record === null ? null : last.current;
   useEffect(() => {
     if (card) document.querySelector('.recordcard tr.at')?.scrollIntoView({ block: 'center' });
@@ -39,19 +40,13 @@ export function RecordCard() {
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
   });
-  const shown = new Set(
-    inView(
-      summaries.map(({ name }) => name),
-      state.sets.values(),
-      state.shown,
-    ),
-  );
+  const { isInside, outside } = useInView();
   const labels = new Map(summaries.map(({ name, label }) => [name, label]));
   const word = search.toLowerCase();
   const cells =
     card?.cells.filter(
       ({ name, text, label }) =>
-        shown.has(name) &&
+        (beyond || isInside(name)) &&
         (word === '' ||
           `${name} ${labels.get(name) ?? ''} ${text} ${label ?? ''}`.toLowerCase().includes(word)),
     ) ?? [];
@@ -99,6 +94,11 @@ export function RecordCard() {
               onClick={() => void (aside ? countAgain(card.row) : setRowsAside([card.row], null))}
             >
               {aside ? 'Count this row again' : 'Set this row aside'}
+            </Button>
+          )}
+          {outside > 0 && (
+            <Button size="sm" variant="quiet" aria-pressed={beyond} onClick={() => setBeyond(!beyond)}>
+              {beyond ? 'Only what is in view' : `${whole(outside)} more out of view`}
             </Button>
           )}
           <span className="soft">

@@ -3,7 +3,7 @@
 import Form from 'react-bootstrap/Form';
 import { REASONS, REASON_NAMES, ROLES, type Role } from '../../core/extract/words';
 import type { CodeHeld } from '../../core/inspect/questions';
-import { useSession } from '../../store/session';
+import { useInView } from '../sets/useInView';
 import type { Form as Said } from './byHandRuling';
 import { CodePicker } from './CodePicker';
 
@@ -103,7 +103,7 @@ function UniverseForm({
   gateKnown,
   gateCodes,
 }: Props & { gateKnown: boolean; gateCodes: readonly CodeHeld[] }) {
-  const summaries = useSession((session) => session.summaries);
+  const { inside, outside } = useInView();
   return (
     <>
       <Form.Group controlId="byhand-gate" className="mb-2">
@@ -117,7 +117,7 @@ function UniverseForm({
           onChange={(event) => change({ gate: event.target.value, shut: new Set() })}
         />
         <datalist id="byhand-gates">
-          {summaries
+          {inside
             .filter(({ name }) => !names.includes(name))
             .map(({ name, label }) => (
               <option key={name} value={name}>
@@ -125,6 +125,9 @@ function UniverseForm({
               </option>
             ))}
         </datalist>
+        {outside > 0 && (
+          <Form.Text>Offered are the {inside.length} in view; any name can be typed.</Form.Text>
+        )}
       </Form.Group>
       {gateKnown && (
         <CodePicker

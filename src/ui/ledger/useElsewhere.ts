@@ -1,0 +1,24 @@
+import { useEffect, useMemo } from 'react';
+import { useSession } from '../../store/session';
+import { useInView } from '../sets/useInView';
+import { ledgerRows, wavesOf } from './rows';
+
+/**
+ * How many variables that are searched for are out of sight; what leaves the view is chosen no more, since no decision is
+ * about what one does not see.
+ * @param listed how many are listed
+ */
+export function useElsewhere(listed: number, numbers: ReadonlyMap<string, number>): number {
+  const { summaries, state, search, sort, narrow, beyond, seen, flags, opened } = useSession();
+  const { isInside, outside } = useInView();
+  useEffect(() => {
+    const { chosen } = useSession.getState();
+    const kept = [...chosen].filter((name) => beyond || isInside(name));
+    if (kept.length < chosen.size) useSession.setState({ chosen: new Set(kept) });
+  }, [isInside, beyond]);
+  return useMemo(() => {
+    if (!search || beyond || outside === 0) return 0;
+    const wanted = { search, sort, narrow, beyond: true, seen, flags, numbers, waves: wavesOf(opened) };
+    return ledgerRows(summaries, state, wanted).length - listed;
+  }, [search, beyond, outside, listed, summaries, state]);
+}

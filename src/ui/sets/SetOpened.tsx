@@ -1,0 +1,228 @@
+'use client';
+
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { counted, percent, whole } from '../../core/handoff/words';
+import type { Summary } from '../../core/inspect/summary';
+import { decide } from '../../store/decisions';
+import { askFor, useSession } from '../../store/session';
+import { lookAt, putInto, toggleInView } from '../../store/sets';
+import { ProblemText } from '../asking/ProblemText';
+import { useAnswer } from '../asking/useAnswer';
+import { Quiet } from '../frame/Quiet';
+import { KindMark, Sketch } from '../ledger/Marks';
+import type { Block } from './blocks';
+import { CARRIED_VARIABLES } from './SetBlock';
+
+/** A set opened to its variables, in its own order, with what else may belong to it. */
+export function SetOpened({
+  block,
+  take,
+  back,
+}: {
+  block: Block;
+  take: (block: Block) => void;
+  back: () => void;
+}) {
+  const { variables: chosen } = useSession((session) => session.onMap);
+  const summaries = useSession((session) => session.summaries);
+  const known = useMemo(() => new Map(summaries.map((one) => [one.name, one])), [summaries]);
+  const [at, setAt] = useState(0);
+  const [more, setMore] = useState(false);
+  const list = useRef<HTMLUListElement>(null);
+  const listed =
+    block.sort === 'made'
+      ? [...block.own, ...block.variables.filter((one) => !block.own.includes(one))]
+      : block.own;
+  const here = Math.min(at, listed.length - 1);
+  const current = listed[here];
+  const picked =
+    chosen.length > 1 || (chosen.length === 1 && chosen[0] !== current) ? chosen : current ? [current] : [];
+  const onlyOwn = (names: readonly string[]): string[] => names.filter((name) => block.own.includes(name));
+  useEffect(() => setAt(0), [block.key]);
+  useEffect(() => {
+    list.current?.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest' });
+  }, [here]);
+  const choose = (variables: readonly string[]): void =>
+    useSession.setState(({ onMap }) => ({ onMap: { ...onMap, variables } }));
+  const takeOut = (): void => {
+    const names = onlyOwn(picked);
+    if (block.id && names.length && names.length < block.own.length)
+      void decide({ type: 'take-from-set', set: block.id, variables: names });
+  };
+  const move = (by: number): void => {
+    const own = block.own.indexOf(current);
+    const to = own + by;
+    if (!block.id || own < 0 || to < 0 || to >= block.own.length) return;
+    void putInto(block.id, [current], block.own[by < 0 ? to : to + 1] ?? null);
+    setAt(here + by);
+  };
+  const split = (): void => {
+    const names = onlyOwn(picked);
+    if (block.id && names.length && names.length < block.own.length) askFor('split');
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+    if (step && event.altKey) move(step);
+    else if (step) {
+      const to = Math.max(0, Math.min(listed.length - 1, here + step));
+      if (event.shiftKey) choose([...new Set([...chosen, current, listed[to]])]);
+      else if (chosen.length <= 1) choose([listed[to]]);
+      setAt(to);
+    } else if (event.key === 'Home') setAt(0);
+    else if (event.key === 'End') setAt(listed.length - 1);
+    else if (event.key === ' ')
+      choose(chosen.includes(current) ? chosen.filter((one) => one !== current) : [...chosen, current]);
+    else if (event.key === 'Enter') lookAt(current);
+    else if (event.key === 'Delete') takeOut();
+    else if (event.key === 'p' && !event.ctrlKey) split();
+    else if (event.key === 'e' && !event.ctrlKey) setMore((now) => !now);
+    else if (event.key === 'Escape') back();
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return (
+    <aside className="setopened" aria-label={`Set ${block.name}`}>
+      <h2>{block.name}</h2>
+      <p className="soft">
+        {counted(block.variables.length, 'variable')}, {whole(block.confirmed)} kinds confirmed,{' '}
+        {counted(block.flags, 'flag')} open, {whole(block.signedOff)} signed off.
+        {block.because && ` ${sentence(block)}`}
+      </p>
+      <p className="doings">
+        {block.sort === 'made' && block.id !== null && (
+          <>
+            <Quiet does={() => block.id && toggleInView(block.id)} shownKey="v" pressed={block.inView}>
+              {block.inView ? 'In view' : 'Put in view'}
+            </Quiet>
+            <Quiet does={() => setMore(!more)} shownKey="e" pressed={more}>
+              What else belongs here?
+            </Quiet>
+          </>
+        )}
+        {(block.sort === 'archive' || block.sort === 'found') && (
+          <Quiet does={() => take(block)} shownKey="y">
+            Make it a set
+          </Quiet>
+        )}
+      </p>
+      {more && block.sort === 'made' && block.id && (
+        <Belonging id={block.id} members={block.variables} known={known} />
+      )}
+      <ul
+        className="setlist"
+        ref={list}
+        tabIndex={0}
+        role="listbox"
+        aria-multiselectable="true"
+        aria-label={`Variables of ${block.name}`}
+        aria-activedescendant={current ? `member-${here}` : undefined}
+        onFocus={() => chosen.length === 0 && current && choose([current])}
+        onKeyDown={onKey}
+      >
+        {listed.map((name, i) => (
+          <Member
+            key={name}
+            name={name}
+            at={i}
+            one={known.get(name)}
+            current={i === here}
+            chosen={chosen}
+            pick={(more) => {
+              setAt(i);
+              choose(more ? [...new Set([...chosen, name])] : [name]);
+            }}
+          />
+        ))}
+      </ul>
+      <p className="soft small">
+        <kbd>Enter</kbd> profile, <kbd>Space</kbd> chooses, <kbd>i</kbd> puts into another set
+        {block.id !== null && (
+          <>
+            , <kbd>Del</kbd> takes out, <kbd>p</kbd> splits off, <kbd>Alt ↑</kbd> <kbd>Alt ↓</kbd> order
+          </>
+        )}
+        , <kbd>Esc</kbd> back.
+      </p>
+    </aside>
+  );
+}
+
+/** One variable of the set: it can be dragged into another, with all that are chosen. */
+function Member({
+  name,
+  at,
+  one,
+  current,
+  chosen,
+  pick,
+}: {
+  name: string;
+  at: number;
+  one: Summary | undefined;
+  current: boolean;
+  chosen: readonly string[];
+  pick: (more: boolean) => void;
+}) {
+  return (
+    <li
+      id={`member-${at}`}
+      role="option"
+      aria-selected={chosen.includes(name)}
+      aria-current={current}
+      className={chosen.includes(name) ? 'chosen' : ''}
+      draggable
+      onDragStart={(event) => {
+        event.stopPropagation();
+        event.dataTransfer.setData(
+          CARRIED_VARIABLES,
+          JSON.stringify(chosen.includes(name) ? chosen : [name]),
+        );
+      }}
+      onClick={(event) => pick(event.ctrlKey || event.metaKey)}
+      onDoubleClick={() => lookAt(name)}
+    >
+      <span className="code name" title={name}>
+        {name}
+      </span>
+      <span className="label" title={one?.label ?? undefined}>
+        {one?.label ?? <span className="soft">no label</span>}
+      </span>
+      {one && <KindMark kind={one.kind} confirmed={one.confirmed} />}
+      <span className="sketchroom">{one?.sketch && <Sketch sketch={one.sketch} />}</span>
+    </li>
+  );
+}
+
+const sentence = ({ because }: Block): string => `${because.charAt(0).toUpperCase()}${because.slice(1)}.`;
+
+/** Variables that may belong to a set too, each with its reason, to be put in. */
+function Belonging({
+  id,
+  members,
+  known,
+}: {
+  id: string;
+  members: readonly string[];
+  known: ReadonlyMap<string, Summary>;
+}) {
+  const { value, problem } = useAnswer('belongs', [[...members]]);
+  if (problem) return <ProblemText problem={problem} />;
+  if (!value) return null;
+  return (
+    <section className="belonging" aria-label="What else belongs here">
+      {value.length === 0 && <p className="soft mb-0">Nothing else is like its members.</p>}
+      <ul>
+        {value.map(({ name, confidence, because }) => (
+          <li key={name}>
+            <Quiet does={() => void putInto(id, [name])}>Put in</Quiet> <span className="code">{name}</span>{' '}
+            {known.get(name)?.label}{' '}
+            <span className="soft">
+              {percent(confidence)} likely: {because}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
