@@ -66,6 +66,7 @@ describe('dependencies', () => {
       '@zip.js/zip.js',
       'zod',
       'saxes',
+      'fastest-levenshtein',
       'fflate',
       'exceljs',
       'hyparquet',

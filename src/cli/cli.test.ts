@@ -38,6 +38,54 @@ describe('dig', () => {
     expect(lines(refused.err)).toEqual([expect.stringContaining('cannot be made a folder')]);
   });
 
+  it('inspect --set narrows variables and flags to a set, and says which names are near where there is none', async () => {
+    const files = [path('upkeep_2022.csv'), '--codebook', path('upkeep.xml')];
+    const whole = inspectionSchema.parse(JSON.parse((await dig('inspect', ...files)).out));
+    const group = whole.sets.find(({ name }) => name === 'Heating and rooms');
+    const { out } = await dig('inspect', ...files, '--set', 'heating AND rooms');
+    const narrowed = inspectionSchema.parse(JSON.parse(out));
+    expect(narrowed.variables).toEqual(whole.variables.filter(({ name }) => group?.variables.includes(name)));
+    expect(narrowed.flags.length).toBeGreaterThan(0);
+    for (const { variables } of narrowed.flags)
+      expect(variables.some((name) => group?.variables.includes(name))).toBe(true);
+    expect(narrowed.flags.length).toBeLessThan(whole.flags.length);
+    writeFileSync(
+      path('sets.json'),
+      JSON.stringify({
+        format: 'dig-first-log',
+        version: 3,
+        extract: 'upkeep_2022',
+        entries: [
+          {
+            id: 'm',
+            at: '2026-01-05T10:00:00Z',
+            why: null,
+            type: 'make-set',
+            set: 's',
+            name: 'Mine',
+            variables: ['rooms', 'fuel'],
+          },
+          {
+            id: 'd',
+            at: '2026-01-05T10:00:00Z',
+            why: null,
+            type: 'send-away',
+            name: 'Weights',
+            variables: ['wt_hh', 'wt_pop'],
+          },
+        ],
+      }),
+    );
+    const ruled = await dig('inspect', ...files, '--rulings', path('sets.json'), '--set', 'Mine');
+    const mine = inspectionSchema.parse(JSON.parse(ruled.out));
+    expect(mine.variables.map(({ name }) => name)).toEqual(['rooms', 'fuel']);
+    expect(mine.sets[0]).toMatchObject({ name: 'Mine', from: 'person', confidence: 1 });
+    expect(mine.sets.some(({ name }) => name === 'Weights')).toBe(false);
+    const none = await dig('inspect', ...files, '--set', 'Heating');
+    expect(none.code).toBe(2);
+    expect(lines(none.err)).toEqual([expect.stringMatching(/--set Heating.*near are “Heating and rooms”/)]);
+  });
+
   it('inspect --out leaves what stood there where it cannot write, and no half file beside', async () => {
     writeFileSync(path('s.csv'), 'a,b\n1,2\n');
     mkdirSync(path('out'));

@@ -5,6 +5,7 @@ import { standingRulesSchema } from '../core/flags/standing-rules';
 import { FORMS, type Form } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
 import { Inspector } from '../core/inspect/inspect';
+import type { Inspection } from '../core/inspect/schema';
 import { bring } from '../core/intake/bring';
 import { readExtract } from '../core/intake/receive';
 import { entryOf, type DigLog } from '../core/log/entries';
@@ -12,6 +13,7 @@ import { anyLogSchema, fittingPlaces, misfitText } from '../core/log/migrate';
 import { foldLog } from '../core/log/fold';
 import { ENCODINGS, type Encoding } from '../core/read/encoding';
 import type { Reading } from '../core/read/look';
+import { setNamed } from '../core/sets/named';
 import { demoFiles } from '../demo/files';
 import { makeFolder, readJson, write } from './files';
 import { fileSource } from './source';
@@ -41,6 +43,7 @@ interface Options {
   standingRules?: string;
   rows?: number;
   columns?: string[];
+  set?: string;
 }
 
 async function inspect(paths: string[], options: Options): Promise<void> {
@@ -126,9 +129,29 @@ async function inspect(paths: string[], options: Options): Promise<void> {
     for (const { line, says } of file.notices) say(`${file.name}${line ? `, line ${line}` : ''}: ${says}`);
   }
   for (const { says } of inspector.notices) say(says);
-  const text = `${JSON.stringify(inspector.document(), null, 1)}\n`;
+  const document = inspector.document();
+  const text = `${JSON.stringify(options.set === undefined ? document : ofSet(document, options.set, inspector), null, 1)}\n`;
   if (out) write(out, text);
   else process.stdout.write(text);
+}
+
+/** The document with no variables and flags but those of a set. @throws InputError where there is no set of that name */
+function ofSet(document: Inspection, name: string, inspector: Inspector): Inspection {
+  const { variables: names, near } = setNamed(name, inspector.sets, inspector.proposals);
+  if (names === null)
+    throw new InputError({
+      file: document.source.name,
+      element: `--set ${name}`,
+      says: near.length
+        ? `there is no set of that name; near are ${near.map((one) => `“${one}”`).join(', ')}`
+        : `there is no set of that name; there are ${document.sets.length} proposed, named under sets in the inspection`,
+    });
+  const wanted = new Set(names);
+  return {
+    ...document,
+    variables: document.variables.filter((variable) => wanted.has(variable.name)),
+    flags: document.flags.filter(({ variables }) => variables.some((variable) => wanted.has(variable))),
+  };
 }
 
 /** What the command line fixes of how files are read. */
@@ -242,6 +265,10 @@ program
   .option(
     '--standing-rules <file>',
     'what you know of the archive’s codes, as exported: proposals among the flags',
+  )
+  .option(
+    '--set <name>',
+    'only the variables and flags of a set: one of the rulings, the archive’s, or proposed',
   )
   .option('--rows <number>', 'only the first rows of each file', wholeNumber)
   .option('--columns <names>', 'only these variables, with commas between', (text: string) =>

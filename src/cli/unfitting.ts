@@ -9,13 +9,15 @@ export function unfitting(log: readonly Entry[], inspector: Inspector): string[]
     const names =
       'variables' in entry
         ? entry.variables
-        : 'variable' in entry
-          ? [entry.variable]
-          : entry.type === 'confirm-kind'
-            ? entry.kinds.map(({ variable }) => variable)
-            : entry.type === 'confirm-role'
-              ? entry.roles.map(({ variable }) => variable)
-              : [];
+        : entry.type === 'make-sets'
+          ? entry.sets.flatMap(({ variables }) => variables)
+          : 'variable' in entry
+            ? [entry.variable]
+            : entry.type === 'confirm-kind'
+              ? entry.kinds.map(({ variable }) => variable)
+              : entry.type === 'confirm-role'
+                ? entry.roles.map(({ variable }) => variable)
+                : [];
     const gates =
       entry.type === 'accept-universe'
         ? [entry.by, ...(entry.steps ?? []).map(({ by }) => by)]

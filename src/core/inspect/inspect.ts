@@ -22,6 +22,7 @@ import { countedRows, type CountedRows } from './counted-rows';
 import { cellsOf, documented, inspectVariable, levelsUnder, type Inspected, type Said } from './inspected';
 import { Raised } from './raised';
 import { retyped } from './retyped';
+import { setsTold } from './sets-told';
 import type { Inspection } from './schema';
 import { summaryOf, type Summary } from './summary';
 import type { Grounds } from './together';
@@ -238,6 +239,11 @@ export class Inspector {
     return this.belongs.found;
   }
 
+  /** Thematic sets that a person made. */
+  get sets(): State['sets'] {
+    return this.state.sets;
+  }
+
   /** Thematic sets that might be made, those of the codebook first. */
   get proposals(): ProposedSet[] {
     return proposeSets(this.variables, this.extract.codebooks, this.belonging);
@@ -259,7 +265,7 @@ export class Inspector {
       rows: extract.rows,
       variables: this.variables.map((inspected) => documented(inspected, this.said(inspected.name))),
       flags: this.flags,
-      sets: this.proposals,
+      sets: setsTold(this.proposals, this.state),
     };
   }
 

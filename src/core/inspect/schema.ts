@@ -136,7 +136,9 @@ export const inspectionSchema = z.object({
       because: z.string(),
       within: z.string().nullable().describe('name of the larger set that it is part of'),
       confidence: z.number().describe('probability that a person would make this set'),
-      from: z.enum(['codebook', 'found']).describe('a group of the codebook, or found by weighing evidence'),
+      from: z
+        .enum(['person', 'codebook', 'found'])
+        .describe('made by a person, a group of the codebook, or found by weighing evidence'),
     }),
   ),
 });

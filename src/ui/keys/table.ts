@@ -110,6 +110,7 @@ export const COMMANDS = {
   record: [
     { id: 'rowBefore', keys: ['ArrowLeft'], shown: '←', says: 'row before' },
     { id: 'rowAfter', keys: ['ArrowRight'], shown: '→', says: 'row after' },
+    { id: 'cellInto', keys: ['i'], shown: 'i', says: 'put the variable at hand into a set' },
   ],
 } as const satisfies Record<Where, readonly Command[]>;
 

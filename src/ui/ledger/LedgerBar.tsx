@@ -3,6 +3,7 @@
 import type { RefObject } from 'react';
 import { counted, whole } from '../../core/handoff/words';
 import { useSession } from '../../store/session';
+import { useInView } from '../sets/useInView';
 import { ColumnMenu } from './ColumnMenu';
 import { Narrowing } from './Narrowing';
 import { SORTS, type SortBy } from './rows';
@@ -22,7 +23,10 @@ export function LedgerBar({
 }) {
   const { summaries, state, search, sort, beyond } = useSession();
   const showAll = (): void => useSession.setState({ beyond: true });
-  const done = summaries.filter(({ name }) => state.signedOff.has(name)).length;
+  const { inside, outside } = useInView();
+  const all = beyond ? summaries : inside;
+  const base = outside > 0 && !beyond ? `${whole(all.length)} in view` : counted(all.length, 'variable');
+  const done = all.filter(({ name }) => state.signedOff.has(name)).length;
   return (
     <div className="ledgerbar">
       <label className="visually-hidden" htmlFor="search">
@@ -57,9 +61,7 @@ export function LedgerBar({
       />
       <Narrowing />
       <span role="status" className="soft">
-        {listed === summaries.length
-          ? counted(listed, 'variable')
-          : `${whole(listed)} of ${counted(summaries.length, 'variable')}`}
+        {listed === all.length ? base : `${whole(listed)} of ${base}`}
       </span>
       {elsewhere > 0 && (
         <button type="button" className="btn-bare" onClick={showAll}>
@@ -88,10 +90,10 @@ export function LedgerBar({
       <ColumnMenu />
       <progress
         className="signedoff"
-        max={Math.max(1, summaries.length)}
+        max={Math.max(1, all.length)}
         value={done}
-        title={`${whole(done)} of ${counted(summaries.length, 'variable')} signed off`}
-        aria-label={`${whole(done)} of ${counted(summaries.length, 'variable')} signed off`}
+        title={`${whole(done)} of ${base} signed off`}
+        aria-label={`${whole(done)} of ${base} signed off`}
       />
     </div>
   );

@@ -35,7 +35,12 @@ export function RecordCard() {
     if (record === null) return;
     const onKey = (event: KeyboardEvent): void => {
       if ((event.target as HTMLElement).tagName === 'INPUT') return;
-      press('record', event, { rowBefore: () => go(record - 1), rowAfter: () => go(record + 1) });
+      const meant = press('record', event, {
+        rowBefore: () => go(record - 1),
+        rowAfter: () => go(record + 1),
+        cellInto: () => useSession.setState({ asking: 'into', chosen: new Set() }),
+      });
+      if (meant) event.preventDefault();
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
@@ -117,6 +122,7 @@ export function RecordCard() {
             {cells.map(({ name, text, label, standing }) => (
               <tr
                 key={name}
+                onClick={() => useSession.setState({ current: name })}
                 className={`${name === current ? 'at' : ''}${standing === 'missing' || standing === 'not-asked' ? ' missing' : ''}`}
               >
                 <td>

@@ -7,7 +7,7 @@ import { counted } from '../../core/handoff/words';
 import { atHand, useSession } from '../../store/session';
 import { makeSet, putInto, takeProposals } from '../../store/sets';
 import { useShallow } from 'zustand/react/shallow';
-import { openProposals } from './blocks';
+import { openProposals } from '../../core/sets/open';
 
 interface Choice {
   key: string;

@@ -13,7 +13,7 @@ export const CARRIED_VARIABLES = 'application/x-dig-first-variables';
 const WIDTH = 7;
 const HEIGHT = 13;
 /** So many marks in a row. */
-const ACROSS = 28;
+const ACROSS = 24;
 
 /** A set on the map: its name, its variables as marks in its order, and how far one is with them. */
 export const SetBlock = memo(function SetBlock({
@@ -37,7 +37,8 @@ export const SetBlock = memo(function SetBlock({
   go: (key: string, open: boolean) => void;
   drop: (onto: Block, carried: { block: string | null; variables: string[] }) => void;
 }) {
-  const { key, sort, name, variables, depth, confirmed, flags, signedOff, inView, confidence } = block;
+  const { key, sort, name, variables, depth, confirmed, flags, signedOff, inView, confidence, partOf } =
+    block;
   const take = (event: DragEvent): void => {
     event.preventDefault();
     const carried = event.dataTransfer.getData(CARRIED_VARIABLES);
@@ -66,11 +67,15 @@ export const SetBlock = memo(function SetBlock({
         <span className="soft n">{whole(variables.length)}</span>
       </div>
       <Marks variables={variables} known={known} state={state} flagged={flagged} />
-      <div className="soft small">
-        {whole(confirmed)} of {counted(variables.length, 'kind')} confirmed
-        {flags > 0 && `, ${counted(flags, 'flag')} open`}
+      <div
+        className="soft small foot"
+        title={`${whole(confirmed)} kinds of ${whole(variables.length)} confirmed`}
+      >
+        {whole(confirmed)} of {whole(variables.length)} confirmed
+        {flags > 0 && `, ${counted(flags, 'flag')}`}
         {signedOff > 0 && `, ${whole(signedOff)} signed off`}
         {sort === 'found' && `; ${Math.round(confidence * 100)} of 100 sure`}
+        {partOf && <>; part of {partOf}</>}
       </div>
     </div>
   );

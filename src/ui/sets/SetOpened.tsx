@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
-import { counted, percent, whole } from '../../core/handoff/words';
+import { counted, whole } from '../../core/handoff/words';
 import type { Summary } from '../../core/inspect/summary';
 import { decide } from '../../store/decisions';
 import { askFor, useSession } from '../../store/session';
@@ -218,7 +218,7 @@ function Belonging({
             <Quiet does={() => void putInto(id, [name])}>Put in</Quiet> <span className="code">{name}</span>{' '}
             {known.get(name)?.label}{' '}
             <span className="soft">
-              {percent(confidence)} likely: {because}
+              {Math.round(confidence * 100)} of 100 sure: {because}
             </span>
           </li>
         ))}

@@ -1,6 +1,7 @@
 import type { Flag } from '../../core/flags/rule';
 import type { Summary } from '../../core/inspect/summary';
 import type { State } from '../../core/log/fold';
+import { openProposals } from '../../core/sets/open';
 import type { ProposedSet } from '../../core/sets/propose';
 import { membersOf } from '../../core/sets/view';
 
@@ -29,6 +30,8 @@ export interface Block extends Progressed {
   /** Of proposals; 1 for others. */
   confidence: number;
   inView: boolean;
+  /** The set that it is part of, where that does not stand above it on the map. */
+  partOf: string | null;
 }
 
 export const SECTIONS: Record<Block['sort'], string> = {
@@ -40,27 +43,8 @@ export const SECTIONS: Record<Block['sort'], string> = {
 
 /** Proposals of at least this certainty are taken all at once. */
 export const SURE = 0.85;
-/** A proposal that shares so much with one that was sent away is that one. */
-const SAME = 0.8;
-
 export const proposalKey = ({ name, variables }: ProposedSet): string =>
   `proposed ${name} ${variables[0]} ${variables.length}`;
-
-const overlap = (a: readonly string[], b: readonly string[]): number => {
-  const inA = new Set(a);
-  const shared = b.filter((name) => inA.has(name)).length;
-  return shared / Math.max(1, a.length + b.length - shared);
-};
-
-/** Proposals that were neither taken nor sent away. */
-export function openProposals(proposals: readonly ProposedSet[], state: State): ProposedSet[] {
-  const made = [...state.sets.values()];
-  return proposals.filter(
-    (one) =>
-      !made.some((set) => set.proposed === one.name || overlap(set.variables, one.variables) === 1) &&
-      !state.sentAway.some((variables) => overlap(variables, one.variables) >= SAME),
-  );
-}
 
 /** All sets there are, made and proposed, and what stands in none of those made; nested ones behind what they are part of. */
 export function blocksOf(
@@ -99,6 +83,7 @@ export function blocksOf(
                 : '',
             confidence: 1,
             inView: state.shown.has(set.id),
+            partOf: null,
             ...progress(variables),
           },
           ...made(set.id, depth + 1),
@@ -126,6 +111,7 @@ export function blocksOf(
           because: one.because,
           confidence: one.confidence,
           inView: false,
+          partOf: within === null ? one.within : null,
           ...progress(one.variables),
         },
         ...proposed(sort, one.name, depth + 1),
@@ -149,6 +135,7 @@ export function blocksOf(
             because: 'what stands in none of the sets that were made',
             confidence: 1,
             inView: false,
+            partOf: null,
             ...progress(rest),
           },
         ]

@@ -2,7 +2,8 @@ import { decide } from '../../store/decisions';
 import { useSession } from '../../store/session';
 import { putInto, sendAway, takeProposals, toggleInView, viewSets } from '../../store/sets';
 import type { ProposedSet } from '../../core/sets/propose';
-import { openProposals, proposalKey, type Block } from './blocks';
+import { openProposals } from '../../core/sets/open';
+import { proposalKey, type Block } from './blocks';
 
 /** What is done about sets on the map, be they made or proposed. */
 
