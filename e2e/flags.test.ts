@@ -1,18 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import {
-  bring,
-  Key,
-  chord,
-  keys,
-  openBrowser,
-  press,
-  see,
-  seeText,
-  tap,
-  type Browser,
-} from './browser';
+import { bring, Key, chord, keys, openBrowser, press, see, seeText, tap, type Browser } from './browser';
 
 const item = (i: number): string => (i % 20 === 7 ? '9' : String(1 + (i % 5)));
 const TOWNS = (i: number): string => (i === 11 ? 'fenwater' : ['Fenwater', 'Hawmoor', 'Pellsey'][i % 3]);
@@ -89,7 +78,7 @@ describe('rulings', () => {
     await press(driver, 'Ask the archive…');
     await press(driver, 'Write it down for the letter');
     await seeText(driver, '.flaglist .ruled', 'asked of the archive about oft_b');
-    await keys(driver, '4');
+    await keys(driver, '5');
     await press(driver, 'homes-questions.txt');
     const path = join(downloads, 'homes-questions.txt');
     await driver.wait(() => existsSync(path) && readFileSync(path).length > 0, 15_000);

@@ -241,7 +241,7 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
       );
       return readFileSync(path, 'utf8');
     };
-    await keys(driver, '4');
+    await keys(driver, '5');
     const inventory = Papa.parse<Record<string, string>>((await saved('upkeep-inventory.csv')).trim(), {
       header: true,
     });

@@ -110,7 +110,7 @@ try {
   await (await see(driver, 'footer option[value=light]')).click();
   await keys(driver, Key.TAB);
   await driver.executeScript('document.activeElement.blur()');
-  await keys(driver, '4');
+  await keys(driver, '5');
   await picture('handoff');
   await press(driver, 'Keys');
   await picture('keys');

@@ -112,7 +112,12 @@ export function proposeSets(
       from: 'found',
     });
   }
-  return proposals;
+  // In the order of the file, what holds others before them.
+  const placeOf = new Map(traits.map(({ name, at }) => [name, at]));
+  const first = ({ variables }: ProposedSet): number => placeOf.get(variables[0]) ?? 0;
+  const found = proposals.slice(archive.length);
+  found.sort((a, b) => first(a) - first(b) || b.variables.length - a.variables.length);
+  return [...archive, ...found];
 }
 
 function batterySet(

@@ -6,10 +6,11 @@ const places = Object.entries(COMMANDS) as [Where, readonly Command[]][];
 describe('the keys', () => {
   it('mean one thing in each place, and what holds everywhere is taken nowhere', () => {
     for (const [where, commands] of places) {
-      const keys = commands.flatMap((command) => command.keys);
+      const keys = commands.flatMap(({ keys: own, alt }) => own.map((key) => (alt ? `Alt ${key}` : key)));
       expect(new Set(keys).size, where).toBe(keys.length);
       expect(new Set(commands.map(({ id }) => id)).size, where).toBe(commands.length);
-      if (where === 'everywhere') continue;
+      // While a record card is open it has the keys alone.
+      if (where === 'everywhere' || where === 'record') continue;
       const everywhere = COMMANDS.everywhere.flatMap((command): readonly string[] => command.keys);
       expect(keys.filter((key) => everywhere.includes(key))).toEqual([]);
     }
@@ -36,5 +37,16 @@ describe('the keys', () => {
       key('z'),
     ]).toEqual([true, true, true, false, false, false]);
     expect(done).toEqual(['next', 'next', 'chooseAll']);
+  });
+
+  it('with Alt mean what is said of Alt, and nothing else', () => {
+    const done: string[] = [];
+    const handlers = Object.fromEntries(
+      COMMANDS.members.map(({ id }) => [id, () => void done.push(id)]),
+    ) as unknown as Handlers<'members'>;
+    for (const altKey of [false, true])
+      for (const key of ['ArrowUp', 'Delete'])
+        press('members', { key, shiftKey: false, altKey, target: null }, handlers);
+    expect(done).toEqual(['memberBefore', 'takeOut', 'moveUp']);
   });
 });

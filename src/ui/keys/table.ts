@@ -9,6 +9,8 @@ export interface Command {
   says: string;
   /** Only with the shift key, or only without it; either where it is left out. */
   shift?: boolean;
+  /** Only with the Alt key; without it where it is left out. */
+  alt?: true;
 }
 
 export const WHERE = {
@@ -17,6 +19,7 @@ export const WHERE = {
   variable: 'The variable at hand',
   flags: 'Flags',
   sets: 'Sets',
+  members: 'Variables of a set',
   record: 'Record card',
 } as const;
 export type Where = keyof typeof WHERE;
@@ -107,6 +110,20 @@ export const COMMANDS = {
     { id: 'renameSet', keys: ['r'], shown: 'r', says: 'call it otherwise' },
     { id: 'dropSet', keys: ['Delete'], shown: 'Del', says: 'remove it; its variables stay where they are' },
   ],
+  members: [
+    { id: 'moveUp', keys: ['ArrowUp'], shown: 'Alt ↑', says: 'move it up in the set', alt: true },
+    { id: 'moveDown', keys: ['ArrowDown'], shown: 'Alt ↓', says: 'move it down in the set', alt: true },
+    { id: 'memberBefore', keys: ['ArrowUp'], shown: '↑', says: 'variable before; with Shift, choosing it' },
+    { id: 'memberAfter', keys: ['ArrowDown'], shown: '↓', says: 'variable after; with Shift, choosing it' },
+    { id: 'firstMember', keys: ['Home'], shown: 'Home', says: 'first variable' },
+    { id: 'lastMember', keys: ['End'], shown: 'End', says: 'last variable' },
+    { id: 'chooseMember', keys: [' '], shown: 'Space', says: 'choose it, or leave it out' },
+    { id: 'profileOfMember', keys: ['Enter'], shown: 'Enter', says: 'its profile' },
+    { id: 'takeOut', keys: ['Delete'], shown: 'Del', says: 'take it, or the chosen, out of the set' },
+    { id: 'splitOff', keys: ['p'], shown: 'p', says: 'split it, or the chosen, off as a set' },
+    { id: 'belongs', keys: ['e'], shown: 'e', says: 'what else belongs here' },
+    { id: 'backToMap', keys: ['Escape'], shown: 'Esc', says: 'back to the map' },
+  ],
   record: [
     { id: 'rowBefore', keys: ['ArrowLeft'], shown: '←', says: 'row before' },
     { id: 'rowAfter', keys: ['ArrowRight'], shown: '→', says: 'row after' },
@@ -118,13 +135,16 @@ export const COMMANDS = {
 export type CommandOf<W extends Where> = (typeof COMMANDS)[W][number]['id'];
 /** What each command of a place does, all of them. @returns `false` where it does nothing now, and the key is left to others */
 export type Handlers<W extends Where> = Record<CommandOf<W>, (pressed: Pressed) => boolean | void>;
-export type Pressed = Pick<KeyboardEvent, 'key' | 'shiftKey' | 'target'>;
+export type Pressed = Pick<KeyboardEvent, 'key' | 'shiftKey' | 'target'> & { altKey?: boolean };
 
 /** Acts on a key press. @returns whether the key meant something here */
 export function press<W extends Where>(where: W, pressed: Pressed, handlers: Handlers<W>): boolean {
   const commands: readonly Command[] = COMMANDS[where];
   const command = commands.find(
-    ({ keys, shift }) => keys.includes(pressed.key) && (shift === undefined || shift === pressed.shiftKey),
+    ({ keys, shift, alt = false }) =>
+      keys.includes(pressed.key) &&
+      alt === (pressed.altKey ?? false) &&
+      (shift === undefined || shift === pressed.shiftKey),
   );
   return command !== undefined && handlers[command.id as CommandOf<W>](pressed) !== false;
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import { memo, useMemo } from 'react';
+import { counted, whole } from '../../core/handoff/words';
 import type { Summary } from '../../core/inspect/summary';
 import type { State } from '../../core/log/fold';
 
@@ -29,7 +30,7 @@ export const Ground = memo(function Ground({
   const own = stretches(summaries, ({ name }) => (here.has(name) ? 'at' : ''));
   const count = (which: string): number =>
     runs.filter(({ is }) => is === which).reduce((sum, { length }) => sum + length, 0);
-  const says = `${count('made')} of ${summaries.length} variables in sets, ${count('proposed')} more proposed, ${count('rest')} in neither`;
+  const says = `${whole(count('made'))} of ${counted(summaries.length, 'variable')} in sets, ${whole(count('proposed'))} more proposed, ${whole(count('rest'))} in neither`;
   return (
     <figure className="groundstrip">
       <svg viewBox={`0 0 ${summaries.length} 14`} preserveAspectRatio="none" role="img" aria-label={says}>

@@ -1,68 +1,66 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { useSession } from '../../store/session';
 
-/** Asks for the name of a set: another for one that there is, or one for what is split off. */
-export function NameSet({
-  shown,
-  title,
-  before,
-  accept,
-  close,
-}: {
-  shown: boolean;
+interface Props {
   title: string;
+  /** The name that it has; empty for a new set. */
   before: string;
   accept: (name: string) => void;
   close: () => void;
-}) {
+}
+
+/** Asks for the name of a set: another for one that there is, or one for what is split off. */
+export function NameSet({ shown, ...asked }: Props & { shown: boolean }) {
+  return (
+    <Modal show={shown} onHide={asked.close} aria-labelledby="nameset-title" animation={false}>
+      <Naming {...asked} />
+    </Modal>
+  );
+}
+
+/** Made anew each time it is asked, so that the name stands there, chosen, from the first letter. */
+function Naming({ title, before, accept, close }: Props) {
   const state = useSession((session) => session.state);
-  const [name, setName] = useState('');
-  useEffect(() => {
-    if (shown) setName(before);
-  }, [shown]);
+  const [name, setName] = useState(before);
   const wished = name.trim();
   const taken = [...state.sets.values()].some((set) => set.name === wished) && wished !== before;
   return (
-    <Modal show={shown} onHide={close} aria-labelledby="nameset-title" animation={false}>
-      <Form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (!wished || taken) return;
-          close();
-          if (wished !== before || before === '') accept(wished);
-        }}
-      >
-        <Modal.Body>
-          <Form.Group controlId="nameset">
-            <Form.Label id="nameset-title">{title}</Form.Label>
-            <Form.Control
-              autoFocus
-              onFocus={(event) => event.target.select()}
-              value={name}
-              isInvalid={taken}
-              onChange={(event) => setName(event.target.value)}
-            />
-            {taken && (
-              <Form.Control.Feedback type="invalid">
-                There is a set of this name already.
-              </Form.Control.Feedback>
-            )}
-          </Form.Group>
-        </Modal.Body>
-        <Modal.Footer>
-          <Button variant="quiet" onClick={close}>
-            Leave it
-          </Button>
-          <Button type="submit" disabled={!wished || taken}>
-            Call it so
-          </Button>
-        </Modal.Footer>
-      </Form>
-    </Modal>
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!wished || taken) return;
+        close();
+        if (wished !== before) accept(wished);
+      }}
+    >
+      <Modal.Body>
+        <Form.Group controlId="nameset">
+          <Form.Label id="nameset-title">{title}</Form.Label>
+          <Form.Control
+            autoFocus
+            onFocus={(event) => event.target.select()}
+            value={name}
+            isInvalid={taken}
+            onChange={(event) => setName(event.target.value)}
+          />
+          {taken && (
+            <Form.Control.Feedback type="invalid">There is a set of this name already.</Form.Control.Feedback>
+          )}
+        </Form.Group>
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="quiet" onClick={close}>
+          Leave it
+        </Button>
+        <Button type="submit" disabled={!wished || taken}>
+          Call it so
+        </Button>
+      </Modal.Footer>
+    </Form>
   );
 }

@@ -71,10 +71,11 @@ export const SetBlock = memo(function SetBlock({
         className="soft small foot"
         title={`${whole(confirmed)} kinds of ${whole(variables.length)} confirmed`}
       >
-        {whole(confirmed)} of {whole(variables.length)} confirmed
+        {sort === 'found' && confirmed === 0
+          ? `${Math.round(confidence * 100)} of 100 sure`
+          : `${whole(confirmed)} of ${whole(variables.length)} confirmed`}
         {flags > 0 && `, ${counted(flags, 'flag')}`}
         {signedOff > 0 && `, ${whole(signedOff)} signed off`}
-        {sort === 'found' && `; ${Math.round(confidence * 100)} of 100 sure`}
         {partOf && <>; part of {partOf}</>}
       </div>
     </div>

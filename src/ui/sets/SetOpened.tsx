@@ -1,10 +1,9 @@
 'use client';
 
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useMemo, useState } from 'react';
 import { counted, whole } from '../../core/handoff/words';
 import type { Summary } from '../../core/inspect/summary';
-import { decide } from '../../store/decisions';
-import { askFor, useSession } from '../../store/session';
+import { useSession } from '../../store/session';
 import { lookAt, putInto, toggleInView } from '../../store/sets';
 import { ProblemText } from '../asking/ProblemText';
 import { useAnswer } from '../asking/useAnswer';
@@ -12,6 +11,7 @@ import { Quiet } from '../frame/Quiet';
 import { KindMark, Sketch } from '../ledger/Marks';
 import type { Block } from './blocks';
 import { CARRIED_VARIABLES } from './SetBlock';
+import { useMembers } from './useMembers';
 
 /** A set opened to its variables, in its own order, with what else may belong to it. */
 export function SetOpened({
@@ -23,64 +23,11 @@ export function SetOpened({
   take: (block: Block) => void;
   back: () => void;
 }) {
-  const { variables: chosen } = useSession((session) => session.onMap);
   const summaries = useSession((session) => session.summaries);
   const known = useMemo(() => new Map(summaries.map((one) => [one.name, one])), [summaries]);
-  const [at, setAt] = useState(0);
   const [more, setMore] = useState(false);
-  const list = useRef<HTMLUListElement>(null);
-  const listed =
-    block.sort === 'made'
-      ? [...block.own, ...block.variables.filter((one) => !block.own.includes(one))]
-      : block.own;
-  const here = Math.min(at, listed.length - 1);
+  const { list, listed, here, chosen, pick, onKey } = useMembers(block, () => setMore((now) => !now), back);
   const current = listed[here];
-  const picked =
-    chosen.length > 1 || (chosen.length === 1 && chosen[0] !== current) ? chosen : current ? [current] : [];
-  const onlyOwn = (names: readonly string[]): string[] => names.filter((name) => block.own.includes(name));
-  useEffect(() => setAt(0), [block.key]);
-  useEffect(() => {
-    list.current?.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest' });
-  }, [here]);
-  const choose = (variables: readonly string[]): void =>
-    useSession.setState(({ onMap }) => ({ onMap: { ...onMap, variables } }));
-  const takeOut = (): void => {
-    const names = onlyOwn(picked);
-    if (block.id && names.length && names.length < block.own.length)
-      void decide({ type: 'take-from-set', set: block.id, variables: names });
-  };
-  const move = (by: number): void => {
-    const own = block.own.indexOf(current);
-    const to = own + by;
-    if (!block.id || own < 0 || to < 0 || to >= block.own.length) return;
-    void putInto(block.id, [current], block.own[by < 0 ? to : to + 1] ?? null);
-    setAt(here + by);
-  };
-  const split = (): void => {
-    const names = onlyOwn(picked);
-    if (block.id && names.length && names.length < block.own.length) askFor('split');
-  };
-  const onKey = (event: KeyboardEvent): void => {
-    const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-    if (step && event.altKey) move(step);
-    else if (step) {
-      const to = Math.max(0, Math.min(listed.length - 1, here + step));
-      if (event.shiftKey) choose([...new Set([...chosen, current, listed[to]])]);
-      else if (chosen.length <= 1) choose([listed[to]]);
-      setAt(to);
-    } else if (event.key === 'Home') setAt(0);
-    else if (event.key === 'End') setAt(listed.length - 1);
-    else if (event.key === ' ')
-      choose(chosen.includes(current) ? chosen.filter((one) => one !== current) : [...chosen, current]);
-    else if (event.key === 'Enter') lookAt(current);
-    else if (event.key === 'Delete') takeOut();
-    else if (event.key === 'p' && !event.ctrlKey) split();
-    else if (event.key === 'e' && !event.ctrlKey) setMore((now) => !now);
-    else if (event.key === 'Escape') back();
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
   return (
     <aside className="setopened" aria-label={`Set ${block.name}`}>
       <h2>{block.name}</h2>
@@ -117,7 +64,6 @@ export function SetOpened({
         aria-multiselectable="true"
         aria-label={`Variables of ${block.name}`}
         aria-activedescendant={current ? `member-${here}` : undefined}
-        onFocus={() => chosen.length === 0 && current && choose([current])}
         onKeyDown={onKey}
       >
         {listed.map((name, i) => (
@@ -128,10 +74,7 @@ export function SetOpened({
             one={known.get(name)}
             current={i === here}
             chosen={chosen}
-            pick={(more) => {
-              setAt(i);
-              choose(more ? [...new Set([...chosen, name])] : [name]);
-            }}
+            pick={(too) => pick(i, too)}
           />
         ))}
       </ul>
@@ -161,22 +104,23 @@ function Member({
   at: number;
   one: Summary | undefined;
   current: boolean;
-  chosen: readonly string[];
-  pick: (more: boolean) => void;
+  chosen: ReadonlySet<string>;
+  /** @param too whether it is chosen beside others, and not only gone to */
+  pick: (too: boolean) => void;
 }) {
   return (
     <li
       id={`member-${at}`}
       role="option"
-      aria-selected={chosen.includes(name)}
+      aria-selected={chosen.has(name)}
       aria-current={current}
-      className={chosen.includes(name) ? 'chosen' : ''}
+      className={chosen.has(name) ? 'chosen' : ''}
       draggable
       onDragStart={(event) => {
         event.stopPropagation();
         event.dataTransfer.setData(
           CARRIED_VARIABLES,
-          JSON.stringify(chosen.includes(name) ? chosen : [name]),
+          JSON.stringify(chosen.has(name) ? [...chosen] : [name]),
         );
       }}
       onClick={(event) => pick(event.ctrlKey || event.metaKey)}
