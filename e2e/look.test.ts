@@ -87,7 +87,8 @@ describe('how it looks and feels', () => {
     }
     for (const [station, shown] of [
       ['3', '.flagcard.current .evidence'],
-      ['4', '.outputs'],
+      ['4', '.setsmap'],
+      ['5', '.outputs'],
       ['1', '[aria-labelledby=kept-extracts]'],
     ]) {
       await keys(driver, station);

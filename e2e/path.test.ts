@@ -84,7 +84,8 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
       (await driver.switchTo().activeElement().getAttribute('class')) ?? '';
     for (const [station, part] of [
       ['1', 'sheet'],
-      ['4', 'sheet'],
+      ['4', 'setsmap'],
+      ['5', 'sheet'],
       ['2', 'ledger'],
       ['2', 'ledger'],
     ]) {

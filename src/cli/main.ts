@@ -5,6 +5,7 @@ import { standingRulesSchema } from '../core/flags/standing-rules';
 import { FORMS, type Form } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
 import { Inspector } from '../core/inspect/inspect';
+import { onlyOf } from '../core/inspect/sets-told';
 import type { Inspection } from '../core/inspect/schema';
 import { bring } from '../core/intake/bring';
 import { readExtract } from '../core/intake/receive';
@@ -146,12 +147,9 @@ function ofSet(document: Inspection, name: string, inspector: Inspector): Inspec
         ? `there is no set of that name; near are ${near.map((one) => `“${one}”`).join(', ')}`
         : `there is no set of that name; there are ${document.sets.length} proposed, named under sets in the inspection`,
     });
-  const wanted = new Set(names);
-  return {
-    ...document,
-    variables: document.variables.filter((variable) => wanted.has(variable.name)),
-    flags: document.flags.filter(({ variables }) => variables.some((variable) => wanted.has(variable))),
-  };
+  const { flags, ...narrowed } = onlyOf(document, names);
+  // What is about rows as a whole is about no set.
+  return { ...narrowed, flags: flags.filter(({ variables }) => variables.length > 0) };
 }
 
 /** What the command line fixes of how files are read. */

@@ -11,6 +11,7 @@ import { reportHtml } from '../core/handoff/report';
 import { evidenceOf, type Evidence } from '../core/inspect/evidence';
 import { Inspector } from '../core/inspect/inspect';
 import { documented } from '../core/inspect/inspected';
+import { onlyOf } from '../core/inspect/sets-told';
 import { profileOf, type Profile } from '../core/inspect/profile';
 import {
   codesOf,
@@ -290,8 +291,9 @@ export class Engine {
     return inventoryCsv(this.opened, names, { harmless });
   }
 
-  inspection(): string {
-    return `${JSON.stringify(this.opened.document(), null, 1)}\n`;
+  /** The inspection document, with no other variables and flags than of these. */
+  inspection(names: string[]): string {
+    return `${JSON.stringify(onlyOf(this.opened.document(), names), null, 1)}\n`;
   }
 
   report(names: string[], madeAt: string): Promise<string> {

@@ -3,6 +3,7 @@ import { expect, it } from 'vitest';
 import { z } from 'zod';
 import { inspectionSchema } from '../inspect/schema';
 import { standingRulesSchema } from '../flags/standing-rules';
+import { setsSchema } from '../log/carry-sets';
 import { logSchema } from '../log/entries';
 
 const folder = join(import.meta.dirname, '../../../docs/formats');
@@ -12,6 +13,7 @@ it.each([
   ['inspection', inspectionSchema],
   ['dig-log', logSchema],
   ['standing-rules', standingRulesSchema],
+  ['sets', setsSchema],
 ])('the published JSON Schema of the %s is that of the code', async (name, schema) => {
   await expect(`${JSON.stringify(z.toJSONSchema(schema), null, 1)}\n`).toMatchFileSnapshot(
     join(folder, `${name}.schema.json`),

@@ -1,5 +1,5 @@
 import type { Battery } from './batteries';
-import { affinity, type Common } from './cues';
+import { affinity, orderOf, type Common } from './cues';
 import { averageLinkage } from './linkage';
 import type { Trait } from './traits';
 
@@ -11,9 +11,11 @@ export interface Cluster {
 }
 
 /** Groups join while their members are more likely of one set than not, on average. */
-const LEAST_SCORE = -0.9;
-const LEAST_LEFT = -1.6;
+const LEAST_SCORE = -0.8;
+const LEAST_LEFT = -1.1;
 const SMALL = 2;
+/** Fewer variables than this tell nothing of the order. */
+const SOME = 10;
 /** No theme holds a larger share of an extract of some width. */
 const MOST_SHARE = 0.5;
 const SOME_WIDTH = 16;
@@ -24,11 +26,15 @@ const MOST_UNITS = 3000;
 export function clustersOf(
   traits: readonly Trait[],
   batteries: readonly Battery[],
-  common: Common,
+  given: Common,
 ): Cluster[] {
   const inBattery = new Map(
     batteries.flatMap((battery) => battery.members.map((at) => [at, battery] as const)),
   );
+  // Items of a battery stand together wherever it is: whether the file goes matter by matter, the others tell.
+  const others = traits.filter(({ at }) => !inBattery.has(at));
+  const order = others.length < SOME ? given.order : Math.min(given.order, orderOf(others, given));
+  const common = { ...given, order };
   const units = [
     ...batteries.map(({ members }) => members),
     ...traits.filter(({ at }) => !inBattery.has(at)).map(({ at }) => [at]),

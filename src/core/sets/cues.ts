@@ -115,17 +115,23 @@ function unitVector({ topics, norm }: Trait): Pick<Compared, 'topics' | 'shares'
 }
 
 /** By so much, in log odds, neighbours are more alike than others where the order of the file is that of its matters. */
-const FULL_ORDER = 0.8;
+const FULL_ORDER = 1.2;
 const MOST_COMPARED = 600;
 
-/** Whether neighbours in the file are more alike than any two, by everything but their nearness. */
-function orderOf(traits: readonly Trait[], common: Common): number {
+/**
+ * How far neighbours in the file are more alike than any two, by everything but their nearness: 1 where the file goes matter
+ * by matter, 0 where its order is of no account.
+ * @param traits in file order; of a battery any one item speaks for it
+ */
+export function orderOf(traits: readonly Trait[], common: Common): number {
   if (traits.length < 8) return 1;
   const step = Math.max(1, Math.floor(traits.length / MOST_COMPARED));
+  // By everything else.
+  const nowhere = { ...common, order: 0 };
   let [near, far, pairs] = [0, 0, 0];
   for (let at = 0; at + 1 < traits.length; at += step) {
-    near += affinity(traits[at], traits[at + 1], common);
-    far += affinity(traits[at], traits[(at + 1 + (traits.length >> 1)) % traits.length], common);
+    near += affinity(traits[at], traits[at + 1], nowhere);
+    far += affinity(traits[at], traits[(at + 1 + (traits.length >> 1)) % traits.length], nowhere);
     pairs++;
   }
   return Math.min(1, Math.max(0, (near - far) / pairs / FULL_ORDER));
@@ -192,7 +198,7 @@ const LEAST_SHARED = 0.05;
 /** Log odds that two variables of which nothing is known are of one set. */
 export const BASE = -5.4;
 /** Where the order says nothing, not to be neighbours is nothing against two either. */
-const WITHOUT_ORDER = 2.9;
+const WITHOUT_ORDER = 2.8;
 
 /**
  * What speaks for and against two being of one set. The weights are those of a logistic regression on pairs of variables
@@ -201,20 +207,20 @@ const WITHOUT_ORDER = 2.9;
 export const CUES: readonly Cue[] = [
   {
     id: 'near',
-    weight: 3.3,
+    weight: 3,
     says: 'neighbours in the file',
     strength: (a, b, { order }) => order * fading(a, b, NEARNESS),
   },
-  { id: 'region', weight: 2.6, says: null, strength: (a, b, { order }) => order * fading(a, b, REGION) },
+  { id: 'region', weight: 2.5, says: null, strength: (a, b, { order }) => order * fading(a, b, REGION) },
   {
     id: 'prefix',
-    weight: 5,
+    weight: 5.5,
     says: 'names that begin alike',
     strength: (a, b, { says }) => equal(a.first, b.first, says.tokens),
   },
   {
     id: 'name',
-    weight: 1.8,
+    weight: 1.2,
     says: 'names that share a part',
     strength: (a, b, { says }) => shared(a.others, b.others, says.tokens),
   },
@@ -245,7 +251,7 @@ export const CUES: readonly Cue[] = [
   },
   {
     id: 'codes',
-    weight: 1.2,
+    weight: 0.7,
     says: 'one list of codes',
     strength: (a, b, { says }) => equal(a.codes, b.codes, says.codes),
   },

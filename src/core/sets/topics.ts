@@ -23,7 +23,7 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   },
   person: {
     name: 'Person',
-    words: `=man =men =woman =women =male =female =born widow =name =surname =forename =firstname =lastname =geboren =nacido personal =sex =sexe =sexo gender geschlecht =age =ages =alter =edad =agegrp =agegroup birth =dob =yob =byear =bmonth geburt naissance =nais nacimiento marital marst =marit matrimon familienstand =civil =sitmat national =natlty staatsangehor
+    words: `=sister =sisters =man =men =woman =women =male =female =born widow =name =surname =forename =firstname =lastname =geboren =nacido personal =sex =sexe =sexo gender geschlecht =age =ages =alter =edad =agegrp =agegroup birth =dob =yob =byear =bmonth geburt naissance =nais nacimiento marital marst =marit matrimon familienstand =civil =sitmat national =natlty staatsangehor
       ethnic =race =ethn citizen immigra migra =mtongue muttersprache`,
   },
   household: {
@@ -51,7 +51,7 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   },
   money: {
     name: 'Money',
-    words: `=bill =bills =dues =due =fine =fines charge =charges =worth deposit invest =grant =grants award claim compensat stipend =fund =funds financ =pence =cents =usd =eur =gbp =chf =paid =free lease subscription =value donation income =inc =incband =wage =wages salar earning =earn =earns revenue revenus =revenu =revmen =money =cash =pay =pays paid =payment =payments price =prices cost costs =fee =fees fare =fares =tip =tips =toll =tax =taxes =rent spend spent expens expend
+    words: `=tariff =ledger =balance =bill =bills =dues =due =fine =fines charge =charges =worth deposit invest =grant =grants award claim compensat stipend =fund =funds financ =pence =cents =usd =eur =gbp =chf =paid =free lease subscription =value donation income =inc =incband =wage =wages salar earning =earn =earns revenue revenus =revenu =revmen =money =cash =pay =pays paid =payment =payments price =prices cost costs =fee =fees fare =fares =tip =tips =toll =tax =taxes =rent spend spent expens expend
       savings =saving =debt =debts =loan =loans credit mortgage benefit benefits pension =bank budget amount =amt profit sales =sales =cheap turnover discount currency =crowns =euro =euros =dollar =dollars einkommen nettoeinkommen gehalt =lohn lohne miete kosten
       preis ausgabe schulden sparen ~einkommen loyer depens =dep salaire prix cout impot ingreso gasto =gast sueldo salario precio costo deuda credito =monto subsid venta =ventas wealth asset =assets insur =billing =invoice =refund =donat`,
   },
@@ -71,7 +71,7 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   },
   health: {
     name: 'Health',
-    words: `vaccin =vacc allerg =wound infect epidem =virus hearing eyesight =vision =teeth dentist dental =test =tested health =ill illness =sick sickness disease doctor =nurse hospital clinic medic patient =pain symptom chronic disab injur accident =surg surgery surgical operation diagnos =dx =icd comorbid admission admitted discharg readmit therap treatment =treat
+    words: `=hunger vaccin =vacc allerg =wound infect epidem =virus hearing eyesight =vision =teeth dentist dental =test =tested health =ill illness =sick sickness disease doctor =nurse hospital clinic medic patient =pain symptom chronic disab injur accident =surg surgery surgical operation diagnos =dx =icd comorbid admission admitted discharg readmit therap treatment =treat
       =drug =drugs dose =dosage vaccin =fever cough diarrh gesund krank arzt schmerz sante malad medecin hopital salud enferm medico dolor depress anxi sleep =mood stress wellbeing =bmi =died =death =dead mortal =ward`,
   },
   body: {
@@ -92,7 +92,7 @@ export const TOPICS: Readonly<Record<string, Topic>> = {
   treatment: {
     name: 'Treatment',
     within: 'health',
-    words: `treatment =treat =arm =dose dosage =drug =drugs medication surgery =surg operation therap placebo statin blocker inhibitor antibiot anticoag =mg vaccin`,
+    words: `treatment =treat =arm =dose dosage =drug =drugs medication surgery =surg operation therap placebo statin blocker inhibitor antibiot anticoag vaccin`,
   },
   diagnoses: {
     name: 'Diagnoses',

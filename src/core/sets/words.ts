@@ -5,6 +5,7 @@ const STOP = new Set(
   much many most more less very too only also just even still yet ever never often usually generally last next past during within over under above below about after before into out up down off
   number numbers total amount code codes value values variable item items question questions respondent respondents answer answers please following mention mentioned first second third
   year years month months week weeks day days hour hours minute minutes time times used using use kind kinds type types part name level main general highest lowest current currently
+  per cent percent percentage km kg cm mm mg min max
   yes none some other others etc ie eg nr no id new old good bad get got go going gone make made take taken say said think believe feel
   der die das den dem des ein eine einer eines einem einen und oder nicht kein keine ist sind war waren hat haben hatte im in am an auf aus bei mit nach von vom zu zum zur fur uber unter
   vor durch gegen ohne um als wie was wer wo wann warum welche welcher welches ihr ihre ihrer ihnen ihren sie er es wir ich man sich mein dein sein seine anzahl jahr jahre jahren monat

@@ -78,10 +78,10 @@ export function Handoff() {
     {
       what: 'Inspection',
       form: 'JSON',
-      about: `Everything found in all ${counted(summaries.length, 'variable')}, under the rulings in force, for other programs.`,
+      about: `Everything found in ${scope}, under the rulings in force, for other programs.`,
       name: `${file}-inspection.json`,
       type: 'application/json',
-      make: () => askOrSay('inspection'),
+      make: () => askOrSay('inspection', names),
     },
     {
       what: 'Dig log',

@@ -5,6 +5,7 @@ import Form from 'react-bootstrap/Form';
 import { KINDS, ROLES } from '../../core/extract/words';
 import { isNarrowed, NARROW_NOTHING, type Narrow } from '../../store/narrow';
 import { useSession } from '../../store/session';
+import { useInView } from '../sets/useInView';
 import { COMPLETE, PROGRESS, wavesOf } from './rows';
 
 /** Which variables are listed: by progress, kind, role, flags, completeness, set, wave. */
@@ -12,7 +13,10 @@ export function Narrowing() {
   const { narrow, flags, state, opened } = useSession();
   const waves = wavesOf(opened);
   const say = (part: Partial<Narrow>): void => useSession.setState({ narrow: { ...narrow, ...part } });
-  const rules = [...new Set(flags.map(({ rule }) => rule))].sort();
+  const { isInside } = useInView();
+  const rules = [
+    ...new Set(flags.filter(({ variables }) => variables.some(isInside)).map(({ rule }) => rule)),
+  ].sort();
   const choice = (part: keyof Narrow, title: string, options: readonly (readonly [string, string])[]) => (
     <Form.Group controlId={`narrow-${part}`} className="mb-2">
       <Form.Label className="mb-0 small">{title}</Form.Label>

@@ -123,6 +123,11 @@ export function useMap(blocks: readonly Block[], isOpened: boolean): MapAtHand {
     });
     if (meant) event.preventDefault();
   };
+  // Where no set is opened, all variables of the one at hand are what is put into another.
+  useEffect(() => {
+    if (!isOpened)
+      useSession.setState(({ onMap }) => ({ onMap: { ...onMap, variables: current?.variables ?? [] } }));
+  }, [isOpened, current?.key, current?.variables.length]);
   useEffect(() => () => useSession.setState(({ onMap }) => ({ onMap: { ...onMap, variables: [] } })), []);
   return { map, current, chosen, go, takeSure, onKey };
 }
