@@ -93,7 +93,7 @@ describe('sets', () => {
       await keys(here(), Key.ARROW_RIGHT);
     await keys(here(), Key.ENTER);
     await eventually(members, ['wage', 'rent', 'debts']);
-    await seeText(here(), '.setopened', 'words about one matter');
+    await seeText(here(), '.setopened', /words about one matter/i);
     await keys(here(), Key.ESCAPE, 'y');
     await seeText(here(), '.kept', 'a set made: Money');
     expect((await blocks())[0]).toBe('made Money');
@@ -149,10 +149,10 @@ describe('sets', () => {
       await keys(here(), Key.ARROW_RIGHT);
     await keys(here(), 'v');
     await seeText(here(), '.scope', '3 of 17 variables (Money)');
-    await seeText(here(), '.rail', 'kinds presumed: 3 of 17 in view');
+    await seeText(here(), '.rail', '17 kinds presumed, 3 of them in view');
     await keys(here(), '2');
     await eventually(listed, ['wage', 'rent', 'debts']);
-    await seeText(here(), '.ledgerbar', '3 in view');
+    await seeText(here(), '.ledgerbar', '3 of 17 variables in view');
     await seeText(here(), '#profile h2', 'wage');
     // A search says what it finds out of sight, and one key shows it.
     await keys(here(), '/', 'sat');

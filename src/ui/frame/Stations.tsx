@@ -19,7 +19,7 @@ export function Stations() {
   ).length;
   /** What is left: of all, or of all in view too. */
   const left = (what: string, here: number, all: number): string =>
-    narrowed ? `${what}: ${whole(here)} of ${whole(all)} in view` : `${whole(all)} ${what}`;
+    `${whole(all)} ${what}${narrowed ? `, ${whole(here)} of them in view` : ''}`;
   const inSets = new Set([...state.sets.values()].flatMap(({ variables }) => variables));
   const loose = summaries.filter(({ name }) => !inSets.has(name)).length;
   const layers: { station: Station; name: string; left: string }[] = [

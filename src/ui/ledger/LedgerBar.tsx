@@ -61,7 +61,11 @@ export function LedgerBar({
       />
       <Narrowing />
       <span role="status" className="soft">
-        {listed === all.length ? base : `${whole(listed)} of ${base}`}
+        {listed < all.length
+          ? `${whole(listed)} of ${base}`
+          : outside > 0 && !beyond
+            ? `${whole(listed)} of ${counted(summaries.length, 'variable')} in view`
+            : base}
       </span>
       {elsewhere > 0 && (
         <button type="button" className="btn-bare" onClick={showAll}>

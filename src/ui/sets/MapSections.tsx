@@ -43,10 +43,10 @@ export function MapSections({
         return (
           list.length > 0 && (
             <section key={sort} role="group" aria-label={SECTIONS[sort]}>
-              <h3>
+              <div className="sectionhead">
                 {SECTIONS[sort]} {sort !== 'rest' && <span className="soft">{whole(list.length)}</span>}
                 {current?.sort === sort && <KeysOf sort={sort} />}
-              </h3>
+              </div>
               <div className="setgrid">
                 {list.map((block) => (
                   <SetBlock
