@@ -110,6 +110,14 @@ try {
   await (await see(driver, 'footer option[value=light]')).click();
   await keys(driver, Key.TAB);
   await driver.executeScript('document.activeElement.blur()');
+  await keys(driver, '4');
+  await see(driver, '.setblock');
+  await picture('sets-proposed');
+  await keys(driver, 'Y');
+  await seeText(driver, '.setside h2', /2\d sets of/);
+  await keys(driver, Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ENTER, 'e');
+  await see(driver, '.belonging');
+  await picture('sets');
   await keys(driver, '5');
   await picture('handoff');
   await press(driver, 'Keys');

@@ -32,7 +32,7 @@ export function SetOpened({
     <aside className="setopened" aria-label={`Set ${block.name}`}>
       <h2>{block.name}</h2>
       <p className="soft">
-        {counted(block.variables.length, 'variable')}, {whole(block.confirmed)} kinds confirmed,{' '}
+        {counted(block.variables.length, 'variable')}, {counted(block.confirmed, 'kind')} confirmed,{' '}
         {counted(block.flags, 'flag')} open, {whole(block.signedOff)} signed off.
         {block.because && ` ${sentence(block)}`}
       </p>
