@@ -218,6 +218,7 @@ describe('sets', () => {
     await press(here(), 'Identifier, wave, weight and design');
     await seeText(here(), '.scope', '5 of 17 variables (Money and what identifies and weighs rows)');
     await keys(here(), Key.ESCAPE);
+    await here().wait(async () => (await here().findElements(By.css('.scopemenu.show'))).length === 0, 5000);
     await keys(here(), '2');
     await eventually(listed, ['hhid', 'wage', 'rent', 'debts', 'wt_hh']);
     await keys(here(), '0');

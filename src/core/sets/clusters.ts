@@ -1,3 +1,4 @@
+import { pulse } from '../extract/pulse';
 import type { Battery } from './batteries';
 import { affinity, orderOf, type Common } from './cues';
 import { averageLinkage } from './linkage';
@@ -52,12 +53,14 @@ function joined(units: readonly number[][], traits: readonly Trait[], common: Co
   const spokesmen = units.map((members) =>
     [...new Set([members[0], members[members.length - 1]])].map((at) => traits[at]),
   );
-  for (let i = 0; i < n; i++)
+  for (let i = 0; i < n; i++) {
+    pulse();
     for (let j = i + 1; j < n; j++) {
       let sum = 0;
       for (const a of spokesmen[i]) for (const b of spokesmen[j]) sum += affinity(a, b, common);
       alike[i * n + j] = alike[j * n + i] = sum / (spokesmen[i].length * spokesmen[j].length);
     }
+  }
   const scoresOf = alike.slice();
   const members: number[][] = units.map((unit) => [...unit]);
   const scores: number[] = units.map(() => 0);

@@ -68,7 +68,10 @@ export function useFrameKeys(help: () => void): void {
     },
     scope: () => {
       if (!useSession.getState().opened) return false;
-      document.getElementById('sets-in-view')?.click();
+      // With the focus on it, arrows go into the menu and Esc closes it.
+      const control = document.getElementById('sets-in-view');
+      control?.focus();
+      control?.click();
     },
     allInView: () => {
       if (useSession.getState().state.shown.size === 0) return false;

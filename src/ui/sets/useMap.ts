@@ -20,6 +20,9 @@ export interface MapAtHand {
 export const sureOnes = (blocks: readonly Block[]): Block[] =>
   blocks.filter(({ sort, confidence }) => sort === 'archive' || (sort === 'found' && confidence >= SURE));
 
+/** Pixels by which sets of one column may stand apart: they are nested. */
+const INDENTS = 60;
+
 export function useMap(blocks: readonly Block[], isOpened: boolean): MapAtHand {
   const [at, setAt] = useState<string | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -55,12 +58,15 @@ export function useMap(blocks: readonly Block[], isOpened: boolean): MapAtHand {
     );
     const own = boxes[here];
     if (!own) return;
-    const beyond = boxes
+    // In its own column first: sets within a set are drawn a little to the right.
+    const [nearest] = boxes
       .map((box, i) => ({ i, down: (box.top - own.top) * by, aside: Math.abs(box.left - own.left) }))
       .filter(({ down }) => down > 4)
-      .sort((a, b) => a.down - b.down || a.aside - b.aside);
-    const nearest = beyond.filter(({ down }) => down < beyond[0].down + 4).sort((a, b) => a.aside - b.aside);
-    if (nearest[0]) step(nearest[0].i - here);
+      .sort(
+        (a, b) =>
+          Number(a.aside > INDENTS) - Number(b.aside > INDENTS) || a.down - b.down || a.aside - b.aside,
+      );
+    if (nearest) step(nearest.i - here);
   };
   const takeSure = (): void => {
     chooseNone();
