@@ -8,8 +8,6 @@ export interface NameParts {
   words: readonly string[];
   /** The name with its last number, letter or word open: "g19" → "g#", "v20a" → "v20@", "has_radio" → "has_*". */
   patterns: readonly string[];
-  /** The number or the letter that stands in the pattern's place, as a number; `null` where a word stands there. */
-  place: number | null;
 }
 
 export function partsOf(name: string): NameParts {
@@ -19,34 +17,24 @@ export function partsOf(name: string): NameParts {
   return {
     tokens,
     words: tokens.filter((token) => /^\p{L}/u.test(token)),
-    ...patternsOf(bare),
+    patterns: patternsOf(bare),
   };
 }
 
-function patternsOf(bare: string): Pick<NameParts, 'patterns' | 'place'> {
+function patternsOf(bare: string): string[] {
   const patterns: string[] = [];
-  let place: number | null = null;
   // "v20a": a letter behind a digit or a mark.
   const lettered = /^(.*[\d_.])([a-z])$/.exec(bare);
-  if (lettered) {
-    patterns.push(`${lettered[1]}@`);
-    place = lettered[2].charCodeAt(0) - 96;
-  }
+  if (lettered) patterns.push(`${lettered[1]}@`);
   const numbered = /^(.*?)(\d{1,4})$/.exec(bare);
-  if (numbered && numbered[1]) {
-    patterns.push(`${numbered[1]}#`);
-    place = Number(numbered[2]);
-  }
+  if (numbered && numbered[1]) patterns.push(`${numbered[1]}#`);
   // "ap03_age": a number within.
   const within = /^(\D*)(\d{1,3})(\D.*)$/.exec(bare);
-  if (within && !lettered) {
-    patterns.push(`${within[1]}#${within[3]}`);
-    place ??= Number(within[2]);
-  }
+  if (within && !lettered) patterns.push(`${within[1]}#${within[3]}`);
   // "has_radio": a word behind a mark; "radio_has": one before it.
   const behind = /^(.*[_.])([^_.]+)$/.exec(bare);
   if (behind && !numbered && !lettered) patterns.push(`${behind[1]}*`);
   const before = /^([^_.]+)([_.].*)$/.exec(bare);
   if (before) patterns.push(`*${before[2]}`);
-  return { patterns, place };
+  return patterns;
 }

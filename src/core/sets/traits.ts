@@ -3,7 +3,7 @@ import type { Subject } from '../flags/rule';
 import { validOf } from '../infer/levels';
 import { partsOf, type NameParts } from './names';
 import { topicsOfWord, upwards, type TopicName } from './topics';
-import { contentWords, folded, plain, saysNothing, spoken } from './words';
+import { contentWords, plain, spoken } from './words';
 
 /** What variables are for, where that sets them apart from what is studied. */
 export type Purpose = 'sample' | 'markers' | 'identifier' | null;
@@ -154,7 +154,3 @@ function codesOf({ entry, kind, levels }: Subject): string[] | null {
   const { levels: valid } = validOf(levels);
   return valid.length > 1 && valid.length <= MOST_CODES ? valid.map(({ code }) => code) : null;
 }
-
-/** Words of a name or label that name a set, in the order in which they stand. */
-export const tellingWords = (text: string): string[] => spoken(text).filter((word) => !saysNothing(word));
-export { folded };
