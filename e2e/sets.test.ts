@@ -94,7 +94,10 @@ describe('sets', () => {
     await keys(here(), Key.ENTER);
     await eventually(members, ['wage', 'rent', 'debts']);
     await seeText(here(), '.setopened', /words about one matter/i);
-    await keys(here(), Key.ESCAPE, 'y');
+    // Esc leads back to the map, and once more closes what is open.
+    await keys(here(), Key.ESCAPE, Key.ESCAPE);
+    await here().wait(async () => (await here().findElements(By.css('.setopened'))).length === 0, 5000);
+    await keys(here(), 'y');
     await seeText(here(), '.kept', 'a set made: Money');
     expect((await blocks())[0]).toBe('made Money');
     await seeText(here(), '.rail', '1 set, 14 in none');

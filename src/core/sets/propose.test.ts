@@ -16,32 +16,15 @@ const AGREE = labels({ 1: 'Disagree', 2: 'Neither', 3: 'Agree' });
 const YES_NO = labels({ 1: 'Yes', 2: 'No' });
 const scale = (top = 3): Cells => make(120, (c) => c.whole(1, top));
 
-/** Proposals for variables that are given by their labels; each has a scale unless it says otherwise. */
-function proposed(
-  said: Record<string, string>,
-  {
-    cells = {},
-    entries = {},
-    books = [],
-  }: {
-    cells?: Record<string, Cells>;
-    entries?: Record<string, Partial<CodebookEntry>>;
-    books?: Codebook[];
-  } = {},
-): ProposedSet[] {
-  return dig(said, { cells, entries, books }).proposals;
+interface Given {
+  cells?: Record<string, Cells>;
+  entries?: Record<string, Partial<CodebookEntry>>;
+  books?: Codebook[];
 }
+/** An extract of variables that are given by their labels; each has a scale unless it says otherwise. */
 const dig = (
   said: Record<string, string>,
-  {
-    cells = {},
-    entries = {},
-    books = [],
-  }: {
-    cells?: Record<string, Cells>;
-    entries?: Record<string, Partial<CodebookEntry>>;
-    books?: Codebook[];
-  } = {},
+  { cells = {}, entries = {}, books = [] }: Given = {},
 ): Inspector => {
   const extract = extractOf(
     Object.fromEntries(Object.keys(said).map((name) => [name, cells[name] ?? scale()])),
@@ -54,6 +37,7 @@ const dig = (
   );
   return new Inspector({ ...extract, codebooks: books });
 };
+const proposed = (said: Record<string, string>, given?: Given): ProposedSet[] => dig(said, given).proposals;
 const book = (groups: Codebook['groups']): Codebook => ({
   name: 'c.xml',
   form: 'ddi-codebook',

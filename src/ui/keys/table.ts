@@ -95,6 +95,7 @@ export const COMMANDS = {
     { id: 'setAbove', keys: ['ArrowUp'], shown: '↑', says: 'set above' },
     { id: 'setBelow', keys: ['ArrowDown'], shown: '↓', says: 'set below' },
     { id: 'openSet', keys: ['Enter'], shown: 'Enter', says: 'open it to its variables' },
+    { id: 'closeSet', keys: ['Escape'], shown: 'Esc', says: 'close the one that is open' },
     { id: 'chooseSet', keys: [' '], shown: 'Space', says: 'choose it, or leave it out' },
     { id: 'viewSet', keys: ['v'], shown: 'v', says: 'put it, or the chosen, in view; or out again' },
     { id: 'takeSet', keys: ['y'], shown: 'y', says: 'make a set of a proposal, or of all chosen' },

@@ -84,6 +84,10 @@ export function useMap(blocks: readonly Block[], isOpened: boolean): MapAtHand {
         doing.openBlock(current.key);
         setTimeout(() => document.querySelector<HTMLElement>('.setlist')?.focus());
       },
+      closeSet: () => {
+        if (!isOpened) return false;
+        doing.openBlock(null);
+      },
       chooseSet: () => {
         if (!current) return false;
         const next = new Set(chosen);
