@@ -8,6 +8,8 @@ export interface Battery {
   by: 'names' | 'words' | 'both';
   /** Members whose codes differ from those of most. */
   deviant: number[];
+  /** Dates or amounts of one unit, named alike, each of something else: of one theme, but no items of one question. */
+  loose?: boolean;
 }
 
 /** Fewer items than this make no battery. */
@@ -41,7 +43,7 @@ export function batteriesOf(traits: readonly Trait[], order = 1): Battery[] {
   return found.sort((a, b) => a.members[0] - b.members[0]);
 }
 
-const rank = ({ by }: Battery): number => (by === 'both' ? 2 : by === 'words' ? 1 : 0);
+const rank = ({ by, loose }: Battery): number => (loose ? -1 : by === 'both' ? 2 : by === 'words' ? 1 : 0);
 
 /** Codes, or what is counted or measured where there is no list. */
 const answersOf = ({ codes, form }: Trait): string => codes ?? form;
@@ -61,7 +63,7 @@ function byWords(traits: readonly Trait[], between: number): Battery[] {
       withDeviants(members, traits).map(({ kept, deviant }) => ({
         members: kept.map(({ at }) => at),
         deviant: deviant.map(({ at }) => at),
-        by: sharedPattern(kept, traits) ? ('both' as const) : ('words' as const),
+        by: sharedPattern(without(kept, deviant), traits) ? ('both' as const) : ('words' as const),
       })),
     ),
   );
@@ -71,8 +73,11 @@ function byWords(traits: readonly Trait[], between: number): Battery[] {
 function byNames(traits: readonly Trait[], between: number): Battery[] {
   const groups = new Map<string, Trait[]>();
   for (const trait of traits)
-    if (trait.purpose === null)
-      for (const pattern of trait.parts.patterns) {
+    if (trait.purpose === null || trait.purpose === 'sample')
+      for (const named of trait.parts.patterns) {
+        // Weights that resample an extract are numbered; what else weighs rows is of no one question.
+        if (trait.purpose === 'sample' && !named.includes('#')) continue;
+        const pattern = trait.purpose === null ? named : `${trait.purpose} ${named}`;
         const group = groups.get(pattern);
         if (group) group.push(trait);
         else groups.set(pattern, [trait]);
@@ -94,6 +99,7 @@ function byNames(traits: readonly Trait[], between: number): Battery[] {
           members: kept.map(({ at }) => at),
           deviant: deviant.map(({ at }) => at),
           by: sharesWords(kept) ? ('both' as const) : ('names' as const),
+          loose: codes === null && (pattern.startsWith('*') || (open && kept[0].dated)),
         };
       }),
     );
@@ -167,6 +173,9 @@ function withDeviants(
     ...groups.slice(1).flatMap((group) => (group.length >= LEAST_ITEMS ? withDeviants(group, traits) : [])),
   ];
 }
+
+const without = (members: readonly Trait[], deviant: readonly Trait[]): Trait[] =>
+  members.filter((one) => !deviant.includes(one));
 
 /** Whether most labels share a word that says something; true where there are no labels. */
 function sharesWords(members: readonly Trait[]): boolean {

@@ -7,6 +7,8 @@ interface Compared {
   name: number;
   /** The first word of its name, and the others. */
   first: number;
+  /** Whether the names of several variables, though not of most, begin with it. */
+  firstOfSome: boolean;
   others: readonly number[];
   patterns: readonly number[];
   words: readonly number[];
@@ -64,6 +66,11 @@ const TOPIC_PLACE = new Map(Object.keys(TOPICS).map((topic, i) => [topic, i]));
 export function commonOf(traits: readonly Trait[]): Common {
   const [words, tokens, patterns, codes] = [new Shared(), new Shared(), new Shared(), new Shared()];
   const [universes, blanks, names, texts] = [new Shared(), new Shared(), new Shared(), new Shared()];
+  const firsts = new Map<string | null, number>();
+  for (const { parts } of traits) {
+    const [first = null, ...others] = parts.words;
+    if (first !== null && others.length > 0) firsts.set(first, (firsts.get(first) ?? 0) + 1);
+  }
   const compared = traits.map((trait): Compared => {
     const { parts } = trait;
     const [first = null, ...others] = parts.words;
@@ -71,6 +78,7 @@ export function commonOf(traits: readonly Trait[]): Common {
       at: trait.at,
       name: names.number(trait.name),
       first: tokens.number(first),
+      firstOfSome: (firsts.get(first) ?? 0) >= SOME_NAMES && others.length > 0,
       others: tokens.all(others),
       // What stands before the same ending may be anything.
       patterns: patterns.all(parts.patterns.filter((pattern) => !pattern.startsWith('*'))),
@@ -150,6 +158,8 @@ export interface Cue {
 /** How quickly nearness in the file fades, in variables. */
 const NEAR = 3;
 const FAR = 15;
+/** Names of so many variables begin alike for a reason. */
+const SOME_NAMES = 3;
 /** Lists of so few codes say nothing. */
 const YES_NO = 2;
 /** The rarest thing that two share tells most; each other adds to it. */
@@ -217,6 +227,12 @@ export const CUES: readonly Cue[] = [
     weight: 5.5,
     says: 'names that begin alike',
     strength: (a, b, { says }) => equal(a.first, b.first, says.tokens),
+  },
+  {
+    id: 'otherPrefix',
+    weight: -1,
+    says: null,
+    strength: (a, b) => is(a.firstOfSome && b.firstOfSome && a.first !== b.first),
   },
   {
     id: 'name',

@@ -68,7 +68,7 @@ export function proposeSets(
     if (own.length < members.length && own.length < LEAST_MEMBERS) continue;
     if (own.length < 2 || (own.length < LEAST_MEMBERS && score < SURE_PAIR)) continue;
     // What is but one battery is told as that.
-    if (batteries.some((battery) => same(battery.members, own))) continue;
+    if (batteries.some((battery) => !battery.loose && same(battery.members, own))) continue;
     const named = own.map((at) => all[at]);
     const name = titles.unique(themeName(named, common), named, common);
     parents.push({ name, members: new Set(own) });
@@ -81,7 +81,7 @@ export function proposeSets(
       from: 'found',
     });
   }
-  for (const battery of batteries) {
+  for (const battery of batteries.filter(({ loose }) => !loose)) {
     const named = battery.members.map((at) => all[at]);
     // What the codebook groups just so is not proposed twice.
     if (

@@ -29,6 +29,7 @@ export interface Trait {
   labelled: boolean;
   /** Kind and storage. */
   form: string;
+  dated: boolean;
   universe: string | null;
   /** The variable that decides who was asked. */
   gate: string | null;
@@ -81,7 +82,8 @@ function traitOf(subject: Subject, at: number, { gates, blanks }: Around): Trait
         : role === 'identifier'
           ? 'identifier'
           : null;
-  const topics = topicsOf(said, entry?.question ?? null, parts, isDateStorage(written.storage), purpose);
+  const dated = isDateStorage(written.storage);
+  const topics = topicsOf(said, entry?.question ?? null, parts, dated, purpose);
   const codes = codesOf(subject);
   return {
     at,
@@ -96,6 +98,7 @@ function traitOf(subject: Subject, at: number, { gates, blanks }: Around): Trait
     codesCount: codes?.length ?? 0,
     labelled: said !== '',
     form: `${kind} ${written.storage}`,
+    dated,
     universe: entry?.universe ? plain(entry.universe) : null,
     gate: gates.get(name) ?? null,
     blanks: blanks(name),
