@@ -1,7 +1,7 @@
 import type { InFile } from '../rows/by-file';
 import type { Extract } from '../extract/extract';
 import type { Kind, Reason, Role, Severity } from '../extract/words';
-import type { Known } from '../infer/kind';
+import type { Known } from '../infer/known';
 import type { Universe } from './between/universe';
 
 /** What a rule may know of one variable. */

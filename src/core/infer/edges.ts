@@ -112,7 +112,8 @@ export function bodyOf(valid: readonly Level[]): readonly Level[] {
   const low = bottom.length > 0 ? value(bottom[bottom.length - 1]) : 0;
   const below =
     bottom.length > 0 &&
-    (value(rest[0]) - low > (low < 0 ? Math.min(reach, 5) : reach) || areCodesBelow(bottom, rest))
+    (value(rest[0]) - low > (low < 0 ? Math.min(reach, 5) : Math.max(reach, 1)) ||
+      areCodesBelow(bottom, rest))
       ? []
       : bottom;
   return [...below, ...rest, ...above];

@@ -274,6 +274,60 @@ const LADDERS: Readonly<Record<string, readonly string[][]>> = {
     ['likely', 'fairly likely', 'probably'],
     ['very likely', 'definitely', 'certain', 'certainly'],
   ],
+  certainty: [
+    ['never', 'no', 'in no case', 'by no means'],
+    ['hardly', 'rather not', 'i doubt it'],
+    ['perhaps', 'maybe', 'it depends', 'not sure', 'possibly'],
+    ['rather yes', 'probably', 'i think so'],
+    ['surely', 'certainly', 'gladly', 'yes', 'in any case'],
+  ],
+  thickness: [
+    ['none', 'no', 'bare'],
+    ['thin', 'very thin', 'light'],
+    ['medium', 'middling'],
+    ['thick', 'heavy', 'dense'],
+    ['very thick', 'solid', 'pack', 'packed'],
+  ],
+  wind: [
+    ['calm', 'still', 'none'],
+    ['light', 'light air', 'light breeze'],
+    ['gentle', 'gentle breeze', 'moderate', 'breeze'],
+    ['fresh', 'fresh breeze', 'brisk'],
+    ['strong', 'strong breeze'],
+    ['gale', 'near gale', 'strong gale'],
+    ['storm', 'violent storm', 'hurricane'],
+  ],
+  speed: [
+    ['standing', 'stopped', 'still', 'none', 'blocked'],
+    ['very slow', 'poor'],
+    ['slow'],
+    ['medium', 'moderate', 'normal'],
+    ['fast', 'quick', 'free', 'good'],
+    ['very fast', 'very quick'],
+  ],
+  warmth: [
+    ['freezing', 'icy', 'very cold'],
+    ['cold'],
+    ['cool'],
+    ['mild', 'lukewarm', 'moderate'],
+    ['warm'],
+    ['hot'],
+    ['very hot', 'boiling'],
+  ],
+  wetness: [
+    ['dry', 'very dry'],
+    ['moist', 'damp', 'slightly moist'],
+    ['wet'],
+    ['very wet', 'soaked', 'flooded', 'standing water'],
+  ],
+  course: [
+    ['none', 'no course', 'untrained'],
+    ['evening class', 'talk', 'one day', 'introduction'],
+    ['short course', 'course', 'basic course'],
+    ['certificate'],
+    ['diploma', 'advanced course'],
+    ['master', 'master s test', 'master test', 'instructor'],
+  ],
   size: [
     ['very small', 'xs', 'tiny'],
     ['small', 's'],
@@ -466,7 +520,7 @@ function bands(labels: readonly string[]): WordOrder | null {
   const ranks = labels.map((label) => {
     const first = /\d[\d,. ]*/.exec(label)?.[0].replace(/[, ]|\.(?=\d{3})/g, '');
     if (first === undefined) return null;
-    const below = /(under|below|less|before|up to)\b/i.test(label) ? -0.5 : 0;
+    const below = /(under|below|less|before|up to)\b|^\s*[<≤]/i.test(label) ? -0.5 : 0;
     return Number.parseFloat(first) + below;
   });
   return new Set(ranks).size === labels.length ? { ladder: 'bands of numbers', ranks } : null;

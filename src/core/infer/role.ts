@@ -1,5 +1,5 @@
 import type { Role } from '../extract/words';
-import type { InferredKind, Known } from './kind';
+import type { InferredKind, Known } from './known';
 import { moments } from '../tally/moments';
 import { bodyOf } from './edges';
 import { validOf } from './levels';

@@ -1,6 +1,8 @@
 import type { Extract, Variable } from '../extract/extract';
 import { InputError } from '../extract/problem';
-import { itemsAlike, scaleOf, type Scale } from '../infer/scale';
+import { batteryOf, Families, scaleOf, type Battery, type Scale } from '../infer/scale';
+import { sequenceOf } from '../infer/sequence';
+import type { Sequence } from '../infer/known';
 import { filesHolding } from '../intake/waves';
 import { tallyColumn, TooManyDistinct, type Tally } from '../tally/tally';
 
@@ -9,10 +11,13 @@ export class Cells {
   readonly byName: ReadonlyMap<string, Variable>;
   private readonly tallies = new Map<string, Tally>();
   private readonly scales = new Map<string, Scale | null>();
+  private readonly families: Families;
+  private readonly sequences = new Map<string, Sequence>();
   private readonly files = new Map<string, number[]>();
 
   constructor(readonly extract: Extract) {
     this.byName = new Map(extract.variables.map((variable) => [variable.name, variable]));
+    this.families = new Families(this.byName.keys());
   }
 
   /** @throws InputError where a variable holds more different texts than can be counted in memory */
@@ -27,14 +32,19 @@ export class Cells {
     });
   }
 
-  /** How many variables of the same stem answer on the same scale. */
-  itemsAlike(name: string): number {
-    return itemsAlike(name, this.byName.keys(), (other) =>
+  /** The battery that a variable is an item of. */
+  battery(name: string): Battery | null {
+    return batteryOf(name, this.families, (other) =>
       known(this.scales, other, () => {
         const variable = this.byName.get(other);
         return variable ? scaleOf(this.tally(variable)) : null;
       }),
     );
+  }
+
+  /** How the values of a variable follow each other in the file. */
+  sequence({ name, position, column }: Variable): Sequence {
+    return known(this.sequences, name, () => sequenceOf(column, position === 1));
   }
 
   /** Zero-based places of the files that hold anything of a variable; `null` where there is but one file. */

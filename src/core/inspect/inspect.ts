@@ -340,7 +340,8 @@ export class Inspector {
       headers: this.rows.headers,
       aside: [...this.rows.aside],
       notAskedBlank: this.notAskedBlanks(variable, state.universes.get(variable.name)),
-      itemsAlike: this.cells.itemsAlike(variable.name),
+      battery: this.cells.battery(variable.name),
+      sequence: this.cells.sequence(variable),
     });
   }
 

@@ -5,7 +5,9 @@ import { pulse } from '../extract/pulse';
 import { bareEntry, type CodebookEntry, type Extract, type Variable } from '../extract/extract';
 import type { Kind } from '../extract/words';
 import type { Subject } from '../flags/rule';
-import { inferKind, type Known } from '../infer/kind';
+import { inferKind } from '../infer/kind';
+import type { Known, Sequence } from '../infer/known';
+import type { Battery } from '../infer/scale';
 import { countsOf, Declarations, levelsOf, validOf, type Counts, type Levels } from '../infer/levels';
 import { mergeLevels, withoutCells } from '../infer/relevel';
 import { inferRole } from '../infer/role';
@@ -74,8 +76,8 @@ export interface Grounds {
   aside: readonly number[];
   /** Blank cells of rows that were not asked, by a universe that a person accepted. */
   notAskedBlank: number;
-  /** Variables of the same stem that answer on the same scale. */
-  itemsAlike: number;
+  battery: Battery | null;
+  sequence: Sequence;
 }
 
 /** What the codebook and a person declare of a variable's codes. */
@@ -94,7 +96,7 @@ export const levelsUnder = (variable: Variable, state: State, tally: Tally, writ
 export function inspectVariable(
   variable: Variable,
   state: State,
-  { counted, written, extract, headers, aside, notAskedBlank, itemsAlike }: Grounds,
+  { counted, written, extract, headers, aside, notAskedBlank, battery, sequence }: Grounds,
 ): Inspected {
   const { name, position } = variable;
   const entry = labelledEntry(variable, state.labels.get(name));
@@ -114,7 +116,8 @@ export function inspectVariable(
     levels: studied,
     entry,
     uniqueInFiles: isUniqueInFiles(variable, extract, studied),
-    itemsAlike,
+    battery,
+    sequence,
   };
   pulse();
   const inferred = inferKind(known);

@@ -1,0 +1,161 @@
+import { isDateStorage, type Kind } from '../../extract/words';
+import { readsAsNoAnswer } from '../../codebook/missing-words';
+import { bodyOf } from '../edges';
+import type { Known } from '../known';
+import { letterGrades, monotone, orderOfWords } from '../ladders';
+import { numberOf, rowsOf, validOf, type Level } from '../levels';
+import { shapeOf, type Shape } from '../shape';
+import { isMarker } from '../storage';
+import { kindsByName } from '../vocabulary';
+
+/** What the codebook says of the codes. */
+export interface Labelled {
+  /** Codes with a label that is an answer. */
+  answers: { code: string; label: string }[];
+  /** Share of the rows that hold a valid value whose code has a label, 0 to 1. */
+  covered: number;
+  /** The ladder that the labels rise on; `null` where they give no order. */
+  order: string | null;
+}
+
+/** Numbers that a variable holds, codes for no answer beyond a gap left out. */
+export interface Numbers {
+  body: readonly Level[];
+  rows: number;
+  distinct: number;
+  low: number;
+  high: number;
+  /** No whole number between the lowest and the highest is left out. */
+  contiguous: boolean;
+  shape: Shape;
+}
+
+/** Words that a variable holds. */
+export interface Texts {
+  /** At most so many levels, to look at each. */
+  sample: readonly Level[];
+  /** Characters of a level, on average. */
+  length: number;
+  /** Words of a level, on average. */
+  words: number;
+  /** Levels by their form: each digit the same, each letter the same. */
+  forms: number;
+  order: string | null;
+  grades: string | null;
+}
+
+/** All that cues look at, worked out once for a variable. */
+export interface Seen extends Known {
+  /** Levels that are valid, in value order. */
+  valid: readonly Level[];
+  rows: number;
+  distinct: number;
+  /** Label, question and the words of the name. */
+  words: string;
+  byName: ReturnType<typeof kindsByName>;
+  labelled: Labelled;
+  numbers: Numbers | null;
+  texts: Texts | null;
+}
+
+/** So many levels tell how a variable's texts are. */
+const SAMPLE = 2000;
+/** Longer lists are no vocabulary of degrees. */
+const MOST_ORDERED = 60;
+
+export function seenOf(known: Known): Seen {
+  const { levels: valid, rows } = validOf(known.levels);
+  const { name, label, entry, written } = known;
+  return {
+    ...known,
+    valid,
+    rows,
+    distinct: valid.length,
+    words: `${label ?? ''} ${entry?.question ?? ''} ${name.replace(/([a-z])([A-Z])/g, '$1 $2').replace(/[_.\d]+/g, ' ')}`,
+    byName: kindsByName(name),
+    labelled: labelledOf(known, valid),
+    numbers: written.storage === 'text' || isDateStorage(written.storage) ? null : numbersOf(valid),
+    texts: written.storage === 'text' ? textsOf(valid) : null,
+  };
+}
+
+function labelledOf({ entry }: Known, valid: readonly Level[]): Labelled {
+  const answers = (entry?.categories ?? []).flatMap(({ code, label, missing }) =>
+    !missing && label !== null && !readsAsNoAnswer(label) ? [{ code, label }] : [],
+  );
+  const covered =
+    answers.length === 0
+      ? 0
+      : rowsOf(valid.filter(({ label }) => label !== null)) / Math.max(1, rowsOf(valid));
+  const order = answers.length >= 2 ? orderOfWords(answers.map(({ label }) => label)) : null;
+  return { answers, covered, order: order && monotone(order.ranks) ? order.ladder : null };
+}
+
+function numbersOf(valid: readonly Level[]): Numbers {
+  const body = trimmed(bodyOf(valid));
+  const rows = rowsOf(body);
+  const [low, high] = [numberOf(body[0]), numberOf(body[body.length - 1])];
+  return {
+    body,
+    rows,
+    distinct: body.length,
+    low,
+    high,
+    contiguous: high - low + 1 === body.length,
+    shape: shapeOf(body, rows),
+  };
+}
+
+/** So few rows, as a share, may be slips that lie further out than all else is wide. */
+const SLIPS = 0.005;
+const LEAST_LEVELS = 4;
+
+/** Levels without a few slips far out at either end, which would hide how the others are. */
+function trimmed(body: readonly Level[]): readonly Level[] {
+  const most = rowsOf(body) * SLIPS;
+  let [from, to, gone] = [0, body.length - 1, 0];
+  const wide = (a: number, b: number): number => numberOf(body[b]) - numberOf(body[a]);
+  const cut = (outer: number, inner: number): boolean => {
+    const [low, high] = outer < inner ? [inner, to] : [from, inner];
+    return (
+      high - low >= LEAST_LEVELS - 1 &&
+      gone + body[outer].count <= most &&
+      Math.abs(numberOf(body[outer]) - numberOf(body[inner])) > wide(low, high)
+    );
+  };
+  // Slips stand apart from each other too: the last gap that is wide enough counts.
+  for (let i = to; i > from && rowsOf(body.slice(i)) <= most; i--)
+    if (Math.abs(numberOf(body[i]) - numberOf(body[i - 1])) > wide(from, i - 1) && i - from >= LEAST_LEVELS)
+      to = i - 1;
+  gone = rowsOf(body.slice(to + 1));
+  while (cut(from, from + 1)) gone += body[from++].count;
+  return from === 0 && to === body.length - 1 ? body : body.slice(from, to + 1);
+}
+
+function textsOf(valid: readonly Level[]): Texts {
+  const sample = valid.slice(0, SAMPLE);
+  const mean = (of: (code: string) => number): number =>
+    sample.reduce((sum, { code }) => sum + of(code), 0) / sample.length;
+  const said = valid.filter(({ code }) => !isMarker(code));
+  return {
+    sample,
+    length: mean((code) => code.length),
+    words: mean((code) => code.trim().split(/\s+/).length),
+    forms: new Set(sample.map(({ code }) => formOf(code))).size,
+    order:
+      said.length <= MOST_ORDERED
+        ? (orderOfWords(said.map(({ label, code }) => label ?? code))?.ladder ?? null)
+        : null,
+    grades: letterGrades(valid.map(({ code }) => code)),
+  };
+}
+
+/** "K-5138" → "a-9999". */
+export const formOf = (code: string): string => code.replace(/\d/g, '9').replace(/\p{L}/gu, 'a');
+
+/** Kinds that a variable of some storage can have. */
+export const POSSIBLE: Readonly<Record<'text' | 'integer' | 'decimal', readonly Kind[]>> = {
+  text: ['identifier', 'nominal', 'ordinal', 'date', 'text'],
+  integer: ['identifier', 'nominal', 'ordinal', 'count', 'continuous', 'date'],
+  decimal: ['identifier', 'nominal', 'ordinal', 'count', 'continuous'],
+};
