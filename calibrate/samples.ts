@@ -29,6 +29,8 @@ interface Condition {
   rows: number;
   labels: boolean;
   names: boolean;
+  /** Files of the same units; 1 if nothing is said. */
+  waves?: number;
   /** Cells that repeat another row's, are empty, or slipped by a digit or two. */
   slips?: boolean;
 }
@@ -40,6 +42,7 @@ const CONDITIONS: readonly Condition[] = [
   { name: 'no codebook, 2500 rows', rows: 2500, labels: false, names: true },
   { name: 'no codebook, 400 rows', rows: 400, labels: false, names: true },
   { name: 'no codebook, 70 rows', rows: 70, labels: false, names: true },
+  { name: 'three waves', rows: 300, labels: true, names: true, waves: 3 },
   { name: 'names that say nothing', rows: 700, labels: true, names: false },
   { name: 'neither names nor codebook', rows: 700, labels: false, names: false },
 ];
@@ -54,7 +57,7 @@ export function shippedSamples(): Sample[] {
         const cell = condition.slips ? slipping(one.cell) : one.cell;
         return condition.labels ? { ...rest, cell, name, label, entry } : { ...rest, cell, name };
       });
-      const extract = extractOfJudged(handed, 1000 * at + i + 1, condition.rows);
+      const extract = extractOfJudged(handed, 1000 * at + i + 1, condition.rows, condition.waves);
       return samplesOf(
         study,
         condition.name,

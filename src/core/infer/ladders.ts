@@ -275,11 +275,11 @@ const LADDERS: Readonly<Record<string, readonly string[][]>> = {
     ['very likely', 'definitely', 'certain', 'certainly'],
   ],
   certainty: [
-    ['never', 'no', 'in no case', 'by no means'],
+    ['never', 'in no case', 'by no means'],
     ['hardly', 'rather not', 'i doubt it'],
-    ['perhaps', 'maybe', 'it depends', 'not sure', 'possibly'],
-    ['rather yes', 'probably', 'i think so'],
-    ['surely', 'certainly', 'gladly', 'yes', 'in any case'],
+    ['perhaps', 'it depends', 'not sure'],
+    ['rather yes', 'i think so'],
+    ['surely', 'gladly', 'in any case'],
   ],
   thickness: [
     ['none', 'no', 'bare'],

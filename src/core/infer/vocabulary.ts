@@ -78,10 +78,14 @@ export function kindsByName(name: string): { kind: Kind; word: string; last: boo
 const NO_IDENTIFIER =
   /(paid|said|aid|kid|bid|rapid|solid|valid|humid|acid|covid|grid|liquid|void|maid|raid|laid|hybrid|lipid|mid|avoid|fluid)$/i;
 
+/** "rowno", "caseno", "acctnum": a number glued to what it numbers. */
+const NUMBERED =
+  /(row|case|ser|resp|rec|line|seq|hh|pers|house|card|file|firm|plot|ticket|obs|acc|acct|account|order|invoice|cust|client|visit|loan|lot|chip|tag|roll|batch|block|school|unit|site)_?(no|num)$/i;
+
 /** Whether a name is that of something's identifier: `teacher_id`, `caseNo`, `hhid`, `key`. */
 export function namesIdentifier(name: string): boolean {
   const parted = name.replace(/([a-z])([A-Z])/g, '$1_$2');
   if (/(^|[_\W\d])(id|key|code|nr|no|number|num|ref|serial|ident\w*)$/i.test(parted))
     return !/(^|[_\W])(n|num|no)$/i.test(parted) || /[a-z\d][_\W](num|no)$/i.test(parted);
-  return /[a-z](id|key|nr)$/i.test(name) && !NO_IDENTIFIER.test(name);
+  return NUMBERED.test(name) || (/[a-z](id|key|nr)$/i.test(name) && !NO_IDENTIFIER.test(name));
 }

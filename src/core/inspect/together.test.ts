@@ -20,7 +20,7 @@ const rows = Array.from({ length: 120 }, (_, i) =>
   ].join(','),
 );
 async function made(): Promise<Inspector> {
-  const text = `side,q_a,q_b,q_c,size,tier,num\n${rows.join('\n')}\n`;
+  const text = `side,q_a,q_b,q_c,width_cm,tier,num\n${rows.join('\n')}\n`;
   const item = (name: string): string =>
     `<var name="${name}">${['Never', 'Rarely', 'Sometimes', 'Often', 'Always'].map((label, i) => `<catgry><catValu>${i + 1}</catValu><labl>${label}</labl></catgry>`).join('')}</var>`;
   const extract = await readExtract([
@@ -59,14 +59,14 @@ describe('siblings', () => {
   it('are none where their codes have nothing in common, or where they are measures', async () => {
     const dig = await made();
     expect(batteryOf(['q_a', 'tier'].map((name) => find(dig, name).inspected))).toBeNull();
-    expect(batteryOf(['q_a', 'size'].map((name) => find(dig, name).inspected))).toBeNull();
+    expect(batteryOf(['q_a', 'width_cm'].map((name) => find(dig, name).inspected))).toBeNull();
   });
 });
 
 describe('by group', () => {
   it('summarises a measure within levels, and a category within files', async () => {
     const dig = await made();
-    const size = find(dig, 'size');
+    const size = find(dig, 'width_cm');
     const bySide = await groupedBy(size.inspected, find(dig, 'side').inspected, dig.grounds);
     expect(
       bySide.groups.map(({ code, rows: n, mean, min, max, median }) => [code, n, mean, min, max, median]),
@@ -138,7 +138,9 @@ describe('a person’s word', () => {
 
   it('labels a variable anew, the archive’s label kept beside', async () => {
     const dig = await made();
-    dig.lay(foldLog([entry({ type: 'rename', variable: 'size', name: 'area', label: 'Size in metres' })]));
-    expect(dig.named('size')).toMatchObject({ name: 'size', label: 'Size in metres' });
+    dig.lay(
+      foldLog([entry({ type: 'rename', variable: 'width_cm', name: 'area', label: 'Size in metres' })]),
+    );
+    expect(dig.named('width_cm')).toMatchObject({ name: 'width_cm', label: 'Size in metres' });
   });
 });

@@ -8,6 +8,7 @@ import { microdata } from './microdata';
 import { poll, documented } from './polls';
 import { landings, accounts, returns, tremors } from './registers';
 import { choices, food, visits, fields, orders } from './designs';
+import { archived } from './archived';
 import { diary, firms, kennels } from './panels';
 
 /** Studies whose variables are judged as an expert would, by name. */
@@ -32,4 +33,5 @@ export const STUDIES: Readonly<Record<string, readonly Judged[]>> = {
   diary,
   kennels,
   firms,
+  archived,
 };

@@ -88,6 +88,18 @@ export const IDENTITY_CUES: readonly Cue[] = [
     says: ({ valid }) => `the values run through from ${valid[0].code} to ${valid[valid.length - 1].code}`,
   },
   {
+    id: 'rows counted off',
+    kinds: ['identifier', 'continuous', 'count'],
+    holds: (seen) =>
+      is(
+        isOwn(seen) &&
+          isWhole(seen) &&
+          (seen.sequence?.rising ?? 0) >= 0.99 &&
+          valueAt(seen, seen.distinct - 1) - valueAt(seen, 0) + 1 <= seen.distinct * STEP_SLACK,
+      ),
+    says: () => 'its values count off the rows',
+  },
+  {
     id: 'values in steps',
     kinds: ['identifier', 'continuous'],
     holds: (seen) => is(isOwn(seen) && isWhole(seen) && isStepped(seen)),
@@ -204,13 +216,13 @@ export const IDENTITY_CUES: readonly Cue[] = [
   },
 ];
 
-const formsOf = ({ valid }: Seen): number =>
-  new Set(valid.slice(0, 2000).map(({ code }) => formOf(code))).size;
+const formsOf = ({ texts, valid }: Seen): number =>
+  texts?.forms ?? new Set(valid.slice(0, 2000).map(({ code }) => formOf(code))).size;
 /** Share of texts that are short codes of capitals or digits, no word among them. */
 function codeShare({ texts }: Seen): number {
   const sample = texts?.sample ?? [];
   const codes = sample.filter(
-    ({ code }) =>
+    (code) =>
       /^[\p{L}\d][\p{L}\d._/#-]{0,23}$/u.test(code) &&
       (hasLetterAndDigit(code) || /^\d+$/.test(code) || (/^[A-Z]+$/.test(code) && code.length <= 6)),
   );

@@ -32,8 +32,8 @@ export interface Numbers {
 
 /** Words that a variable holds. */
 export interface Texts {
-  /** At most so many levels, to look at each. */
-  sample: readonly Level[];
+  /** Some of its texts, cut where they are very long. */
+  sample: readonly string[];
   /** Characters of a level, on average. */
   length: number;
   /** Words of a level, on average. */
@@ -60,18 +60,22 @@ export interface Seen extends Known {
 
 /** So many levels tell how a variable's texts are. */
 const SAMPLE = 2000;
+/** Longer texts, names and labels tell nothing more. */
+const CUT = 400;
 /** Longer lists are no vocabulary of degrees. */
 const MOST_ORDERED = 60;
 
 export function seenOf(known: Known): Seen {
   const { levels: valid, rows } = validOf(known.levels);
-  const { name, label, entry, written } = known;
+  const { label, entry, written } = known;
+  const name = known.name.slice(0, CUT);
   return {
     ...known,
+    name,
     valid,
     rows,
     distinct: valid.length,
-    words: `${label ?? ''} ${entry?.question ?? ''} ${name.replace(/([a-z])([A-Z])/g, '$1 $2').replace(/[_.\d]+/g, ' ')}`,
+    words: `${label?.slice(0, CUT) ?? ''} ${entry?.question?.slice(0, CUT) ?? ''} ${name.replace(/([a-z])([A-Z])/g, '$1 $2').replace(/[_.\d]+/g, ' ')}`,
     byName: kindsByName(name),
     labelled: labelledOf(known, valid),
     numbers: written.storage === 'text' || isDateStorage(written.storage) ? null : numbersOf(valid),
@@ -133,20 +137,19 @@ function trimmed(body: readonly Level[]): readonly Level[] {
 }
 
 function textsOf(valid: readonly Level[]): Texts {
-  const sample = valid.slice(0, SAMPLE);
-  const mean = (of: (code: string) => number): number =>
-    sample.reduce((sum, { code }) => sum + of(code), 0) / sample.length;
+  const some = valid.slice(0, SAMPLE);
+  const sample = some.map(({ code }) => code.slice(0, CUT));
+  const mean = (numbers: readonly number[]): number =>
+    numbers.reduce((sum, x) => sum + x, 0) / numbers.length;
   const said = valid.filter(({ code }) => !isMarker(code));
+  const isShort = said.length <= MOST_ORDERED && said.every(({ code }) => code.length < CUT);
   return {
     sample,
-    length: mean((code) => code.length),
-    words: mean((code) => code.trim().split(/\s+/).length),
-    forms: new Set(sample.map(({ code }) => formOf(code))).size,
-    order:
-      said.length <= MOST_ORDERED
-        ? (orderOfWords(said.map(({ label, code }) => label ?? code))?.ladder ?? null)
-        : null,
-    grades: letterGrades(valid.map(({ code }) => code)),
+    length: mean(some.map(({ code }) => code.length)),
+    words: mean(sample.map((code) => code.trim().split(/\s+/).length)),
+    forms: new Set(sample.map(formOf)).size,
+    order: isShort ? (orderOfWords(said.map(({ label, code }) => label ?? code))?.ladder ?? null) : null,
+    grades: isShort ? letterGrades(valid.map(({ code }) => code)) : null,
   };
 }
 

@@ -12,7 +12,7 @@ const CODE = /^[A-Z0-9._/-]{1,12}$/;
 const shareOf = ({ texts }: Seen, holds: (code: string) => boolean): number =>
   texts === null
     ? 0
-    : texts.sample.filter(({ code }) => holds(code.trim())).length / Math.max(1, texts.sample.length);
+    : texts.sample.filter((code) => holds(code.trim())).length / Math.max(1, texts.sample.length);
 
 /** What words and other texts tell. */
 export const TEXT_CUES: readonly Cue[] = [
@@ -85,7 +85,7 @@ export const TEXT_CUES: readonly Cue[] = [
       perValue(seen) >= 1.5 && perValue(seen) < Infinity && shareOf(seen, (code) => CODE.test(code)) > 0.9
         ? 1
         : 0,
-    says: ({ texts }) => `written like codes, such as ${texts?.sample[0].code ?? ''}`,
+    says: ({ texts }) => `written like codes, such as ${texts?.sample[0] ?? ''}`,
   },
   {
     id: 'quarters, halves or weeks',

@@ -4,8 +4,10 @@ import type { Seen } from './seen';
 
 /** What a label or a question says, as whole words; the words of a name stand in the vocabulary. */
 const SAID = {
-  count:
-    /\b(number of|how many|no\.? of|count of|times|visits|children|persons|people|members|household size|rooms|adults|anzahl|nombre de|número de)\b/i,
+  number:
+    /\b(number of|how many|how many times|no\.? of|count of|anzahl|wie viele|nombre de|combien|número de|cuánt[oa]s)\b/i,
+  counted:
+    /\b(times|visits|children|persons|people|members|household size|rooms|adults|trees|animals|vehicles|loaves)\b/i,
   measure:
     /\b(age\b(?! group| band| class)|years?|income|earnings|wage|salary|hours?|minutes|days|cost|price|spen[dt]\w*|amount|distance|kilomet\w+|km|met(er|re)s|degrees|temperature|height|width|length|area|percent\w*|share of|rate|litres?|crowns|euros?|dollars|kg|grams|weight)\b|%/i,
   category:
@@ -46,10 +48,16 @@ function byName(kind: Kind) {
 /** What names, labels and questions say. */
 export const WORD_CUES: readonly Cue[] = [
   {
-    id: 'words of a count',
+    id: 'words of a number of',
     kinds: ['count', 'continuous', 'nominal', 'ordinal'],
-    holds: (seen) => is(numeric(seen)) * said(SAID.count).holds(seen),
-    says: said(SAID.count).says,
+    holds: (seen) => is(numeric(seen)) * said(SAID.number).holds(seen),
+    says: said(SAID.number).says,
+  },
+  {
+    id: 'words of what is counted',
+    kinds: ['count', 'continuous', 'nominal', 'ordinal'],
+    holds: (seen) => is(numeric(seen) && seen.label !== null) * said(SAID.counted).holds(seen),
+    says: said(SAID.counted).says,
   },
   {
     id: 'words of a measure',
