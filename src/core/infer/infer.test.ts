@@ -207,7 +207,6 @@ describe('role', () => {
   it.each([
     ['weight', 'wt_hh', times(50, (i) => (0.5 + i / 50).toFixed(2)), null],
     ['analysis', 'weight', times(50, (i) => 50 + (i % 30)), entryOf({ label: 'Body weight (kg)' })],
-    ['imputation', 'z_inc', times(50, (i) => i % 2), null],
     ['design', 'st', times(50, (i) => i % 6), entryOf({ label: 'Sampling stratum' })],
     ['wave', 'wave', times(50, () => 2022), null],
     ['admin', 'fileid', times(50, () => 4417), null],

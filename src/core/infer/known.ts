@@ -1,6 +1,7 @@
 import type { CodebookEntry } from '../extract/extract';
 import type { Kind } from '../extract/words';
 import type { Levels } from './levels';
+import type { Marking } from './marker';
 import type { Battery } from './scale';
 import type { Written } from './storage';
 
@@ -26,6 +27,8 @@ export interface Known {
   /** The battery that it is an item of, by names and by short scales. */
   battery?: Battery | null;
   sequence?: Sequence;
+  /** What its name says that it marks; `null` where it says nothing. */
+  marking?: Marking | null;
 }
 
 export interface InferredKind {

@@ -14,7 +14,7 @@ const NAMES: Readonly<Record<'count' | 'continuous' | 'nominal' | 'ordinal', str
     spend spent expense expenses expenditure amount amt revenue sales turnover balance profit tax debt loan savings distance dist km miles cm mm metres meters height weight width length depth area sqm sqft
     volume temp temperature humidity pressure speed rate ratio pct percent percentage prop share bmi sbp dbp bp pulse heartrate glucose chol cholesterol insulin lat latitude lon lng longitude elevation
     altitude population pop density yield gdp mpg hp horsepower kwh kg grams rain rainfall wind score points marks preis kosten einkommen prix revenu ingreso precio gewicht groesse yob birthyear
-    min minute hour day sum total receipts disbursements contributions contribution donations donation loans refund refunds payments payment paid fees fee grants grant legacies cash funds premium
+    min minute hour day sum total receipts transfers transfer disbursements contributions contribution donations donation loans refund refunds payments payment paid fees fee grants grant legacies cash funds premium
     rent wealth assets experience intensity mag magnitude gap angle azimuth lbs inches feet acres hectares litres gallons celsius fahrenheit`,
   nominal: `sex gender geschlecht sexe sexo marital marstat civil region state province county district city town country nation land race ethnic ethnicity relig religion language lang
     type kind category cat status mode method reason cause occ occupation job industry sector isco isic nace sic brand make model colour color dept department school ward site station plot block zone

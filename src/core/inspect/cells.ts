@@ -3,6 +3,7 @@ import { InputError } from '../extract/problem';
 import { batteryOf, Families, scaleOf, type Battery, type Scale } from '../infer/scale';
 import { sequenceOf } from '../infer/sequence';
 import type { Sequence } from '../infer/known';
+import { markingOf, type Marking } from '../infer/marker';
 import { filesHolding } from '../intake/waves';
 import { tallyColumn, TooManyDistinct, type Tally } from '../tally/tally';
 
@@ -12,11 +13,13 @@ export class Cells {
   private readonly tallies = new Map<string, Tally>();
   private readonly scales = new Map<string, Scale | null>();
   private readonly families: Families;
+  private readonly folded: ReadonlyMap<string, string>;
   private readonly sequences = new Map<string, Sequence>();
   private readonly files = new Map<string, number[]>();
 
   constructor(readonly extract: Extract) {
     this.byName = new Map(extract.variables.map((variable) => [variable.name, variable]));
+    this.folded = new Map([...this.byName.keys()].map((name) => [name.toLowerCase(), name]));
     this.families = new Families(this.byName.keys());
   }
 
@@ -40,6 +43,11 @@ export class Cells {
         return variable ? scaleOf(this.tally(variable)) : null;
       }),
     );
+  }
+
+  /** What the name of a variable says that it marks. */
+  marking(name: string): Marking | null {
+    return markingOf(name, this.folded);
   }
 
   /** How the values of a variable follow each other in the file. */

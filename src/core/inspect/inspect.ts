@@ -342,6 +342,7 @@ export class Inspector {
       notAskedBlank: this.notAskedBlanks(variable, state.universes.get(variable.name)),
       battery: this.cells.battery(variable.name),
       sequence: this.cells.sequence(variable),
+      marking: this.cells.marking(variable.name),
     });
   }
 

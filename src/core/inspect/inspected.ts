@@ -7,6 +7,7 @@ import type { Kind } from '../extract/words';
 import type { Subject } from '../flags/rule';
 import { inferKind } from '../infer/kind';
 import type { Known, Sequence } from '../infer/known';
+import type { Marking } from '../infer/marker';
 import type { Battery } from '../infer/scale';
 import { countsOf, Declarations, levelsOf, validOf, type Counts, type Levels } from '../infer/levels';
 import { mergeLevels, withoutCells } from '../infer/relevel';
@@ -78,6 +79,7 @@ export interface Grounds {
   notAskedBlank: number;
   battery: Battery | null;
   sequence: Sequence;
+  marking: Marking | null;
 }
 
 /** What the codebook and a person declare of a variable's codes. */
@@ -96,7 +98,7 @@ export const levelsUnder = (variable: Variable, state: State, tally: Tally, writ
 export function inspectVariable(
   variable: Variable,
   state: State,
-  { counted, written, extract, headers, aside, notAskedBlank, battery, sequence }: Grounds,
+  { counted, written, extract, headers, aside, notAskedBlank, battery, sequence, marking }: Grounds,
 ): Inspected {
   const { name, position } = variable;
   const entry = labelledEntry(variable, state.labels.get(name));
@@ -118,6 +120,7 @@ export function inspectVariable(
     uniqueInFiles: isUniqueInFiles(variable, extract, studied),
     battery,
     sequence,
+    marking,
   };
   pulse();
   const inferred = inferKind(known);

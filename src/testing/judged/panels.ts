@@ -33,6 +33,8 @@ export const diary: Judged[] = [
   v('tram_no', ['nominal', 'identifier'], (c) => c.whole(2001, 2046)),
   v('line', 'nominal', pick([3, 4, 9, 11, 14, 15, 22])),
   v('stop_from', 'nominal', (c) => c.whole(100, 149)),
+  v('stop_cd', 'nominal', (c) => padded(c.whole(1, 62), 3)),
+  v('route', 'nominal', (c) => padded(c.whole(1, 24), 2)),
   v('fare', 'continuous', pick(['1.20', '2.40', '0.00', '3.10'])),
   v('fare_imp', 'nominal', pick([0, 1], [92, 8]), {
     entry: labels(flagged),
@@ -87,6 +89,7 @@ export const kennels: Judged[] = [
   v('temperament', ['ordinal', 'nominal'], pick([1, 2, 3, 4], [30, 40, 20, 10])),
   v('came_as', 'nominal', pick(['stray', 'given up', 'born here', 'seized', 'returned'])),
   v('cage', 'nominal', int(1, 36)),
+  v('kennel', 'nominal', (c) => padded(c.whole(1, 40), 2)),
   v('days_here', ['count', 'continuous'], (c) => 1 + spread(24)(c)),
   v('breed', 'nominal', (c) => c.pick(['mixed', 'longhair', 'shorthair', 'forest', 'blue'])),
   v('in_on', 'date', day(18200, 800)),
