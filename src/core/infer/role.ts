@@ -225,17 +225,20 @@ const WEIGHED: readonly {
       },
       {
         weight: 2,
-        holds: ({ marking }) => marking != null && (marking.of !== null || marking.surely === 1),
+        holds: ({ marking = null }) => marking !== null && (marking.of !== null || marking.surely === 1),
         says: 'its name marks another variable',
       },
-      { weight: 0.5, holds: ({ marking }) => marking?.of != null },
+      { weight: 0.5, holds: ({ marking }) => (marking?.of ?? null) !== null },
       { weight: 0.5, holds: ({ marking }) => marking?.surely === 1 },
       { weight: 0.5, holds: mostlyOne },
       // A label of another matter.
       {
         weight: -1.5,
-        holds: ({ label, words }) =>
-          label !== null && !MARKS.test(words) && !/\b(flag|marker|status|source|edit)/i.test(facts.words),
+        holds: (facts) =>
+          facts.label !== null &&
+          !codesTell(facts) &&
+          !MARKS.test(facts.words) &&
+          !/\b(flag|marker|source|edit)/i.test(facts.words),
       },
     ],
   },

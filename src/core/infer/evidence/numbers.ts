@@ -154,7 +154,8 @@ export const NUMBER_CUES: readonly Cue[] = [
   {
     id: 'item of a battery',
     kinds: ['ordinal', 'nominal', 'count', 'continuous'],
-    holds: ({ battery, distinct }) => is(battery != null && battery.high - battery.low >= 2 && distinct > 1),
+    holds: ({ battery = null, distinct }) =>
+      is(battery !== null && battery.high - battery.low >= 2 && distinct > 1),
     says: ({ battery }) =>
       `${battery?.items ?? 0} variables of related names answer from ${battery?.low ?? 0} to ${battery?.high ?? 0}, as the items of a battery do`,
   },

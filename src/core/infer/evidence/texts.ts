@@ -20,19 +20,19 @@ export const TEXT_CUES: readonly Cue[] = [
   {
     id: 'words in order',
     kinds: ['ordinal', 'nominal'],
-    holds: ({ texts }) => is(texts?.order != null),
+    holds: ({ texts }) => is(Boolean(texts?.order)),
     says: ({ texts }) => `the words have an order (${texts?.order ?? ''})`,
   },
   {
     id: 'letters counted off',
     kinds: ['ordinal', 'nominal'],
-    holds: ({ texts }) => is(texts?.grades != null),
+    holds: ({ texts }) => is(Boolean(texts?.grades)),
     says: ({ texts }) => texts?.grades ?? '',
   },
   {
     id: 'letters counted off, named as grades',
     kinds: ['ordinal', 'nominal'],
-    holds: ({ texts, byName }) => is(texts?.grades != null && byName.some(({ kind }) => kind === 'ordinal')),
+    holds: ({ texts, byName }) => is(Boolean(texts?.grades) && byName.some(({ kind }) => kind === 'ordinal')),
     says: ({ texts }) => texts?.grades ?? '',
   },
   {
