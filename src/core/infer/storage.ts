@@ -93,6 +93,10 @@ const MARKERS = new Set([
 /** What spreadsheets write for an error, and points with a letter, which tell one reason for nothing from another. */
 const ERROR_OR_POINT = /^(#(div\/0!|ref!|value!|name\?|num!)|\.[a-z])$/;
 
+/** Of the markers, those that nobody writes for an answer or a tick. */
+const NOTHING = /^(n\/?a|#n\/a|n\.a\.|null|\(null\)|nan|nil|<na>|\.{1,3}|-{1,3}|[—–]|\?)$/i;
+export const saysNothing = (text: string): boolean => NOTHING.test(text.trim());
+
 export function isMarker(text: string): boolean {
   const bare = text.trim().toLowerCase();
   return MARKERS.has(bare) || ERROR_OR_POINT.test(bare);

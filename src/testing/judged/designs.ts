@@ -175,7 +175,7 @@ export const orders: Judged[] = [
     'date',
     day(18300, 900, (date) => `${date.toISOString().slice(0, 10)} 08:${padded(date.getUTCDate(), 2)}`),
   ),
-  v('opened_ts', ['date', 'continuous'], (c) => 1577836800 + c.whole(0, 60000000)),
+  v('opened_ts', 'date', (c) => 1577836800 + c.whole(0, 60000000)),
   v('minutes_spent', ['continuous', 'count'], (c) => c.pick([5, 10, 15, 20, 30, 45, 60, 90, 120, 180, 240])),
   v('handovers', 'count', poisson(0.9)),
   v('reopened', 'count', pick([0, 1, 2, 3], [88, 9, 2, 1])),
@@ -192,7 +192,7 @@ export const orders: Judged[] = [
   v('supplier_no', 'nominal', (c) => c.whole(7001, 7040)),
   v('team', 'nominal', pick([1, 2, 3, 4, 5, 6])),
   v('shirt_no', 'nominal', int(1, 22)),
-  v('season', ['date', 'ordinal', 'nominal'], (c) => {
+  v('season', 'date', (c) => {
     const year = c.whole(2004, 2019);
     return `${year}-${padded((year + 1) % 100, 2)}`;
   }),

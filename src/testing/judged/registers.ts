@@ -115,9 +115,9 @@ export const accounts: Judged[] = [
 
 /** Large counts of people and things, by place and stretch of time. */
 export const returns: Judged[] = [
-  v('quarter', ['date', 'ordinal'], (_, row) => `${1961 + (row >> 2)}Q${1 + (row % 4)}`),
-  v('halfyear', ['date', 'ordinal'], (_, row) => `${1920 + (row >> 1)}-H${1 + (row % 2)}`),
-  v('isoweek', ['date', 'ordinal'], (c) => `${c.whole(2011, 2020)}-W${padded(c.whole(1, 52), 2)}`),
+  v('quarter', 'date', (_, row) => `${1961 + (row >> 2)}Q${1 + (row % 4)}`),
+  v('halfyear', 'date', (_, row) => `${1920 + (row >> 1)}-H${1 + (row % 2)}`),
+  v('isoweek', 'date', (c) => `${c.whole(2011, 2020)}-W${padded(c.whole(1, 52), 2)}`),
   v('year', ['continuous', 'ordinal', 'date', 'nominal'], (_, row) => 1990 + (row % 24)),
   v('month', 'ordinal', (c) => c.whole(1, 12)),
   v('day_of_month', ['ordinal', 'nominal'], int(1, 31)),
@@ -157,9 +157,9 @@ export const returns: Judged[] = [
 
 /** What instruments report of each event. */
 export const tremors: Judged[] = [
-  v('time', ['date', 'continuous'], (c) => 1500000000000 + c.whole(0, 2000000000) * 7),
-  v('changed', ['date', 'continuous'], (c) => 1510000000000 + c.whole(0, 1900000000) * 3),
-  v('received', ['date', 'continuous'], (c) => 1500000000 + c.whole(0, 30000000)),
+  v('time', 'date', (c) => 1500000000000 + c.whole(0, 2000000000) * 7),
+  v('changed', 'date', (c) => 1510000000000 + c.whole(0, 1900000000) * 3),
+  v('received', 'date', (c) => 1500000000 + c.whole(0, 30000000)),
   v(
     'place',
     ['text', 'nominal'],
@@ -188,4 +188,19 @@ export const tremors: Judged[] = [
     'nominal',
     runsOf(40, (at) => `L-${padded(at + 1, 3)}`),
   ),
+];
+
+/** Stretches and points of time as tables of an office carry them. */
+export const calendar: Judged[] = [
+  v('period', 'date', (_, row) => `${1960 + (row % 60)}-Q${1 + (row % 4)}`),
+  v('term', 'date', (_, row) => `Q${1 + (row % 4)} ${1990 + ((row >> 2) % 30)}`),
+  v('week', 'date', (_, row) => `${2001 + (((row / 52) | 0) % 20)}W${padded(1 + (row % 52), 2)}`),
+  v('half', 'date', (c) => `${c.whole(1990, 2019)}H${c.whole(1, 2)}`),
+  v('school_year', 'date', (_, row) => `${1980 + (row % 40)}/${1981 + (row % 40)}`),
+  v('stamp', 'date', (c) => 1400000000 + c.whole(0, 90000000)),
+  v('modified', 'date', (c) => 1300000000000 + c.whole(0, 2000000000) * 9),
+  v('t', 'date', (_, row) => 1600000000000 + row * 60000),
+  v('epoch', 'date', (c) => 946684800 + 86400 * c.whole(0, 6000)),
+  v('amount', 'continuous', (c) => Math.round(1500000000 * Math.exp(0.8 * c.normal()))),
+  v('bytes', ['count', 'continuous'], (c) => c.whole(90000000, 990000000)),
 ];

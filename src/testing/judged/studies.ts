@@ -6,7 +6,7 @@ import { school } from './school';
 import { terse } from './terse';
 import { microdata } from './microdata';
 import { poll, documented } from './polls';
-import { landings, accounts, returns, tremors } from './registers';
+import { accounts, calendar, landings, returns, tremors } from './registers';
 import { choices, food, visits, fields, orders } from './designs';
 import { archived } from './archived';
 import { diary, firms, kennels } from './panels';
@@ -34,4 +34,5 @@ export const STUDIES: Readonly<Record<string, readonly Judged[]>> = {
   kennels,
   firms,
   archived,
+  calendar,
 };
