@@ -10,6 +10,8 @@ export interface Subject extends Known {
   role: Role;
   /** Where there are several files: the rows of each that hold one of these texts, and all its rows. */
   byFile?: (texts: readonly string[]) => InFile[];
+  /** Rows that hold one of these texts, each as it is written. */
+  rowsWith?: (texts: readonly string[]) => number;
 }
 
 /** This does not look like what it claims to be, here is the evidence. */

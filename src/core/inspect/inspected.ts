@@ -38,6 +38,15 @@ export function cellsOf({ column }: Variable, rows: readonly number[]): Map<stri
   return cells;
 }
 
+/** How many rows hold one of some texts. */
+function rowsHolding(column: Variable['column'], texts: readonly string[]): number {
+  const wanted = new Set(texts);
+  const holds = column.lift((text) => wanted.has(text));
+  let rows = 0;
+  for (let row = 0; row < column.rows; row++) if (holds(row)) rows++;
+  return rows;
+}
+
 /** Values of a panel's units stand once in each file, and in several files. A few may stand twice by mistake. */
 const MOST_TWICE = 0.005;
 function isUniqueInFiles({ column }: Variable, { files }: Extract, levels: Levels): boolean {
@@ -139,6 +148,7 @@ export function inspectVariable(
     confirmed: said !== undefined,
     confidence: inferred.confidence,
     because: inferred.because,
+    rowsWith: (texts) => rowsHolding(variable.column, texts),
     ...(extract.files.length > 1
       ? { byFile: (texts: readonly string[]) => heldByFile(variable.column, extract.files, texts) }
       : {}),

@@ -1,7 +1,7 @@
 import { largest, smallest } from '../../tally/extent';
 import type { Column } from '../../extract/column';
 import { spellingsOf, validOf } from '../../infer/levels';
-import { batteriesOf } from './batteries';
+import { alikeItems, batteriesOf } from './batteries';
 import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
 
 /**
@@ -21,17 +21,27 @@ const AGAINST = -0.15;
 const TOGETHER = 0.2;
 /** A code that so many rows of the others hold is missing for a reason. */
 const EXPECTED = 15;
+/** So many steps that the others use and an item does not. */
+const SHORTER = 3;
 
 function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
-  return batteriesOf(studied).flatMap((items) => [
-    ...otherCodes(items, studied),
-    ...otherWay(
-      items,
-      studied,
-      extract.variables.map(({ column }) => column),
-      extract.rows,
+  const ordered = batteriesOf(studied);
+  // A battery of which an item has another list need not be of ordered items alone.
+  const listed = [...ordered, ...alikeItems(studied)];
+  const told = new Set<string>();
+  return [
+    ...listed
+      .flatMap((items) => otherCodes(items, studied))
+      .filter(({ variables: [name] }) => !told.has(name) && told.add(name)),
+    ...ordered.flatMap((items) =>
+      otherWay(
+        items,
+        studied,
+        extract.variables.map(({ column }) => column),
+        extract.rows,
+      ),
     ),
-  ]);
+  ];
 }
 
 function otherCodes(items: readonly number[], subjects: readonly Subject[]): Flag[] {
@@ -47,7 +57,6 @@ function otherCodes(items: readonly number[], subjects: readonly Subject[]): Fla
     }
   return all.flatMap(({ i, codes, rows }): Flag[] => {
     const extra = [...codes].filter(([code, count]) => count >= EXPECTED && held.get(code)?.items === 1);
-    if (extra.length === 0) return [];
     const others = all.filter((other) => other.i !== i);
     const lacks = [...held]
       .filter(
@@ -55,6 +64,8 @@ function otherCodes(items: readonly number[], subjects: readonly Subject[]): Fla
           !codes.has(code) && (shares / others.length) * rows >= EXPECTED && holding >= others.length * 0.8,
       )
       .map(([code]) => code);
+    // A scale that lacks many of the others' steps is another one, though it adds none.
+    if (extra.length === 0 && lacks.length < SHORTER) return [];
     // One code beyond the scale is another rule's business; another scale is this one's.
     if (
       lacks.length === 0 &&
@@ -73,7 +84,10 @@ function otherCodes(items: readonly number[], subjects: readonly Subject[]): Fla
         rows: extra.reduce((sum, [, count]) => sum + count, 0),
         severity: 'low',
         certainty: 0.8,
-        says: `only here ${extra.map(([code]) => code).join(', ')}${lacks.length ? `, and nobody gave ${lacks.join(', ')}` : ''}, in a battery of ${others.length + 1} items`,
+        says: `${[
+          ...(extra.length ? [`only here ${extra.map(([code]) => code).join(', ')}`] : []),
+          ...(lacks.length ? [`nobody gave ${lacks.join(', ')} here`] : []),
+        ].join(', and ')}, in a battery of ${others.length + 1} items`,
       },
     ];
   });

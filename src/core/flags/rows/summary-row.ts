@@ -24,7 +24,10 @@ export const summaryRow: ExtractRule = {
 
 /** Words by which such rows call themselves, in English, German, French and Spanish. */
 const TOTAL =
-  /^\W*(grand\s+|sub\s*-?)?(totals?|sums?|overall|all (rows|cases|respondents)|mean|average|gesamt(summe)?|summe|insgesamt|ensemble|somme|suma|promedio)\W*$/i;
+  /^\W*(grand\s+|sub\s*-?)?(totals?|sums?|overall|all|all (rows|cases|respondents)|mean|average|gesamt(summe)?|zwischensumme|summe|insgesamt|ensemble|sous-total|somme|suma|subtotal|promedio)\W*$/i;
+/** The same with what it is the total of: "Subtotal 2017", "North total". It takes sums or an empty row to be believed. */
+const TOTAL_OF =
+  /^\W*((grand\s+|sub\s*-?)?totals?|zwischensumme|summe|sous-total|subtotal)\b.{1,30}$|^.{1,30}\s(sub\s*-?)?totals?\W*$/i;
 const NOTE =
   /^\W*(source|note|notes|quelle|anmerkung|fuente|nota|\*{1,3}|©)\b|^\W*(source|quelle|note)s?\s*:/i;
 /** A value stands in at most so many rows to be a row's name for itself. */
@@ -53,13 +56,16 @@ export function summaryRows({ extract, subjects }: Whole): SummaryRow[] {
   for (const row of new Set([...named.keys(), ...ends])) {
     const name = named.get(row);
     const file = extract.files.findIndex((_, i) => row < starts[i + 1]);
-    const sums = sumsIn(
-      extract.variables,
-      subjects,
-      row,
-      starts[file] ?? 0,
-      starts[file + 1] ?? extract.rows,
+    const [from, to] = [starts[file] ?? 0, starts[file + 1] ?? extract.rows];
+    // The sum of all others, or of those since the last such row.
+    const before = Math.max(
+      from,
+      ...[...named.keys()].filter((other) => other < row).map((other) => other + 1),
     );
+    const all = sumsIn(extract.variables, subjects, row, from, to);
+    const group =
+      name && all.length === 0 && before < row ? sumsIn(extract.variables, subjects, row, before, row) : [];
+    const sums = all.length > 0 ? all : group;
     const emptier = emptiness(extract.variables, row, starts[file] ?? 0, starts[file + 1] ?? extract.rows);
     const atEnd = starts.includes(row + 1) || [...named.keys(), ...ends].includes(row + 1);
     if (!name && sums.length < 2) continue;
@@ -79,7 +85,7 @@ export function summaryRows({ extract, subjects }: Whole): SummaryRow[] {
       ...(name ? [`says “${code.trim().slice(0, 60)}”`] : []),
       ...(sums.length
         ? [
-            `holds the sum of all other rows in ${sums.slice(0, 3).join(', ')}${sums.length > 3 ? ` and ${sums.length - 3} more` : ''}`,
+            `holds the sum of ${all.length > 0 ? 'all other rows' : `the ${row - before} rows above`} in ${sums.slice(0, 3).join(', ')}${sums.length > 3 ? ` and ${sums.length - 3} more` : ''}`,
           ]
         : []),
       ...(!sums.length && emptier > 0.3 ? ['is blank where other rows are filled'] : []),
@@ -89,16 +95,20 @@ export function summaryRows({ extract, subjects }: Whole): SummaryRow[] {
   return found.sort((a, b) => a.row - b.row);
 }
 
+/** Totals of several groups are one cause: "Subtotal 2017", "Subtotal 2018". */
+const keyOf = ({ variable, code }: SummaryRow): string =>
+  `${variable}\n${TOTAL_OF.test(code) ? 'total of' : code}`;
+const MOST_CODES = 20;
+
 function look(whole: Whole): Flag[] {
   const rows = summaryRows(whole);
   // One cause, one flag: rows that call themselves the same.
   const groups = new Map<string, SummaryRow[]>();
-  for (const one of rows)
-    groups.set(`${one.variable}\n${one.code}`, [...(groups.get(`${one.variable}\n${one.code}`) ?? []), one]);
+  for (const one of rows) groups.set(keyOf(one), [...(groups.get(keyOf(one)) ?? []), one]);
   return [...groups.values()].map((group) => ({
     rule: 'summary-row',
     variables: [group[0].variable],
-    codes: [group[0].code],
+    codes: [...new Set(group.map(({ code }) => code))].slice(0, MOST_CODES),
     rows: group.length,
     severity: 'high',
     at: group.map(({ row }) => row).slice(0, MOST_AT),
@@ -125,7 +135,7 @@ function* candidates(
     for (const { code, count, label, value } of words) {
       if ((seen++ & (BETWEEN_PULSES - 1)) === 0) pulse();
       if (value !== null || count > MOST_ROWS || label !== null || !/\p{L}|\*/u.test(code)) continue;
-      if (TOTAL.test(code)) yield { variable, code, note: false };
+      if (TOTAL.test(code) || TOTAL_OF.test(code)) yield { variable, code, note: false };
       else if (i === 0 && NOTE.test(code)) yield { variable, code, note: true };
     }
   }

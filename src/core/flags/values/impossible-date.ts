@@ -1,5 +1,5 @@
 import { isDateStorage } from '../../extract/words';
-import { dateOrdersOf, writtenLikeDate } from '../../infer/dates';
+import { dateOrdersOf, readDate, writtenLikeDate } from '../../infer/dates';
 import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /** Written as a day, and no calendar has it: the 31st of June. */
@@ -17,7 +17,8 @@ function impossible({ name, written, levels }: Subject): Flag[] {
     ({ standing, code }) =>
       standing === 'unreadable' &&
       writtenLikeDate(code) &&
-      (written.storage !== 'date' || dateOrdersOf(code).length === 0),
+      // Written in another order it is a day all the same, and mixed.
+      (written.storage !== 'date' || (dateOrdersOf(code).length === 0 && readDate(code, 'ymd') === null)),
   );
   if (found.length === 0) return [];
   const rows = found.reduce((sum, { count }) => sum + count, 0);

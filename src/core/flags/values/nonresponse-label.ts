@@ -1,6 +1,6 @@
-import { isAmbiguous, readsAsNoAnswer } from '../../codebook/missing-words';
+import { isAmbiguous, readsAsNoAnswer, standsForNoWord } from '../../codebook/missing-words';
 import { isCategorical, isMeasure } from '../../extract/words';
-import { validOf, type Level } from '../../infer/levels';
+import { validOf } from '../../infer/levels';
 import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /**
@@ -18,29 +18,46 @@ export const nonresponseLabel: VariableRule = {
   look,
 };
 
+/** What is granted or refused, among the other levels: then to be refused is an answer. */
+const OUTCOME =
+  /(accept|grant|approv|admit|allow|passed|issued|agreed|paid|open|closed|pending|returned|delivered|complete|confirmed|deferred|won|lost)/i;
+/** Levels that so large a share of all rows hold are what a variable tells. */
+const MOST_UNKNOWN = 0.5;
+const LEAST_WORDS = 2;
+
 function look({ name, kind, levels, written, entry }: Subject): Flag[] {
-  if (!isCategorical(kind) && !isMeasure(kind)) return [];
-  if (written.storage !== 'text' && !entry?.categories.some(({ label }) => label !== null)) return [];
-  // Where no codebook gives labels, words are their own.
-  const saysSo = ({ code, label }: Level): boolean =>
+  if (!isCategorical(kind) && !isMeasure(kind) && kind !== 'text') return [];
+  const hasLabels = entry?.categories.some(({ label }) => label !== null) === true;
+  if (written.storage !== 'text' && !hasLabels) return [];
+  const valid = validOf(levels);
+  const found = valid.levels.filter(({ code, label, count }) =>
     label !== null
       ? readsAsNoAnswer(label)
-      : written.storage === 'text' && code.length > 2 && readsAsNoAnswer(code) && !isAmbiguous(code);
-  const found = validOf(levels).levels.filter(saysSo);
-  if (found.length === 0) return [];
-  const rows = found.reduce((sum, { count }) => sum + count, 0);
+      : written.storage === 'text' && isNoWord(code, count, valid.rows, hasLabels),
+  );
+  const others = valid.levels.filter((level) => !found.includes(level));
+  const outcome = others.some(({ code, label }) => OUTCOME.test(label ?? code));
+  const told = found.filter(({ code, label }) => !(outcome && /refus|declin/i.test(label ?? code)));
+  if (told.length === 0 || (kind === 'text' && others.length < LEAST_WORDS)) return [];
+  const rows = told.reduce((sum, { count }) => sum + count, 0);
   return [
     {
       rule: 'nonresponse-label',
       variables: [name],
-      codes: found.map(({ code }) => code),
+      codes: told.map(({ code }) => code),
       rows,
-      severity: kind === 'nominal' ? 'medium' : 'high',
-      certainty: round2(0.93),
-      says: `${rowsHold(rows)} ${found
+      severity: isMeasure(kind) || kind === 'ordinal' ? 'high' : 'medium',
+      certainty: round2(told.some(({ label }) => label !== null) ? 0.93 : 0.85),
+      says: `${rowsHold(rows)} ${told
         .slice(0, 4)
         .map(({ code, label }) => (label === null ? `“${code}”` : `${code} “${label}”`))
         .join(' or ')}, which reads like no answer and is not declared missing`,
     },
   ];
+}
+
+/** Where no codebook gives labels, words are their own; beside labels a word that has none says more. */
+function isNoWord(code: string, count: number, rows: number, hasLabels: boolean): boolean {
+  if (standsForNoWord(code)) return count <= rows * MOST_UNKNOWN;
+  return !hasLabels && code.length > 2 && readsAsNoAnswer(code) && !isAmbiguous(code);
 }

@@ -1,6 +1,6 @@
 import { isCategorical, isMeasure, isNumericStorage } from '../../extract/words';
 import { validOf, type Level } from '../../infer/levels';
-import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
+import { percentOf, round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /**
  * Values outside what the codebook allows; else outside what the words of label, name and units allow: a percentage
@@ -22,6 +22,8 @@ interface Bounds {
   max: number | null;
   why: string;
   certainty: number;
+  /** By the codebook itself. */
+  given?: boolean;
 }
 
 function boundsOf({ name, label, entry }: Subject): Bounds | null {
@@ -31,6 +33,7 @@ function boundsOf({ name, label, entry }: Subject): Bounds | null {
       ...given[0],
       why: `the codebook allows ${given[0].min ?? '…'} to ${given[0].max ?? '…'}`,
       certainty: 0.95,
+      given: true,
     };
   if (given.length > 1) return null;
   const words = `${label ?? ''} ${entry?.units ?? ''} ${name.replace(/[_.\d]+/g, ' ')}`;
@@ -41,7 +44,7 @@ function boundsOf({ name, label, entry }: Subject): Bounds | null {
     return { min: 0, max: 100, why: 'it is a percentage', certainty: 0.9 };
   if (
     /\b(age|alter|edad)\b/i.test(words) &&
-    !/\b(age (of )?(the )?(boiler|building|house|home|car|vehicle|tree|machine|\w+ machine)|months|days|mean age|average|group|band|class)\b/i.test(
+    !/\b(age (of )?(the )?(boiler|building|house|home|car|vehicle|tree|machine|\w+ machine)|months?|mo|mos|mon|days|weeks|mean age|average|group|band|class)\b/i.test(
       words,
     ) &&
     !/\bage of the (?!respondent|person|child|mother|father|head|patient)/i.test(words)
@@ -54,6 +57,11 @@ function boundsOf({ name, label, entry }: Subject): Bounds | null {
     return { min: 1, max: 12, why: 'a year has twelve months', certainty: 0.9 };
   if (/\b(day of (the )?month)\b/i.test(words))
     return { min: 1, max: 31, why: 'no month has so many days', certainty: 0.9 };
+  if (
+    /\b(hour|stunde|heure|hora)\b/i.test(words) &&
+    !/\b(per|an|each|pay|wage|rate|price|cost|after|before|since)\b/i.test(words)
+  )
+    return { min: 0, max: 24, why: 'a day has 24 hours', certainty: 0.85 };
   if (/\bhours? (of the day|per day|a day|on a \w*\s?day)\b/i.test(words))
     return { min: 0, max: 24, why: 'a day has 24 hours', certainty: 0.88 };
   if (/\b(hours? (per|a) week|weekly hours|hours worked (last|per) week)\b/i.test(words))
@@ -90,7 +98,8 @@ function look(subject: Subject): Flag[] {
       ((bounds.min !== null && value < bounds.min) || (bounds.max !== null && value > bounds.max)),
   );
   const rows = outside.reduce((sum, { count }) => sum + count, 0);
-  if (rows === 0 || rows > valid.rows * MOST_OUTSIDE) return [];
+  // What a codebook allows is broken by however many; what words allow, by few, or they mean something else.
+  if (rows === 0 || (!bounds.given && rows > valid.rows * MOST_OUTSIDE)) return [];
   return [
     {
       rule: 'out-of-range',
@@ -102,7 +111,9 @@ function look(subject: Subject): Flag[] {
       says: `${rowsHold(rows)} ${outside
         .slice(0, 4)
         .map(({ code }) => code)
-        .join(', ')}${outside.length > 4 ? ` and ${outside.length - 4} more values` : ''}: ${bounds.why}`,
+        .join(', ')}${outside.length > 4 ? ` and ${outside.length - 4} more values` : ''}: ${bounds.why}${
+        rows > valid.rows * MOST_OUTSIDE ? `, and ${percentOf(rows, valid.rows)} of 100 lie outside` : ''
+      }`,
     },
   ];
 }

@@ -63,3 +63,24 @@ export function usualAround(counts: Float64Array, i: number, reach = 6): number 
 /** 9.99, 4.95: prices end so, and many are the same. */
 export const endsAsPrice = (value: number): boolean =>
   /\.(99|95|49)$/.test(value.toFixed(2)) && Math.abs(value * 100 - Math.round(value * 100)) < 1e-6;
+
+/** Shares of a currency's unit that so many rows end in are how its prices end: 4.90, 7.90, 12.90. */
+const LEAST_ENDING = 0.15;
+
+/** Whether a price ends as many others of its variable do, in other than whole units. @param values ascending, with the rows of each */
+export function endsAsOthers(value: number, { values, counts }: Pick<Valid, 'values' | 'counts'>): boolean {
+  const endingOf = (one: number): number => Math.round(one * 100) % 100;
+  const ending = endingOf(value);
+  if (ending === 0) return false;
+  let [rows, alike] = [0, 0];
+  for (let i = 0; i < values.length; i++) {
+    rows += counts[i];
+    if (
+      values[i] !== value &&
+      endingOf(values[i]) === ending &&
+      Math.abs(values[i] * 100 - Math.round(values[i] * 100)) < 1e-6
+    )
+      alike += counts[i];
+  }
+  return alike >= rows * LEAST_ENDING;
+}

@@ -3,7 +3,7 @@ import { isCategorical, isNumericStorage } from '../../extract/words';
 import { NEAREST, digitForm, edgesOf, missedIn, stepAt } from '../../infer/edges';
 import { numberOf, rankOf, rowsOf, spellingsOf, validOf, type Level } from '../../infer/levels';
 import { commonStep } from '../../infer/shape';
-import { endsAsPrice } from './quantities';
+import { endsAsOthers, endsAsPrice } from './quantities';
 import {
   LEAST_CERTAINTY,
   anyOf,
@@ -15,7 +15,15 @@ import {
   type VariableRule,
 } from '../rule';
 import { inSiblings } from './siblings';
-import { beginsAfterZero, breaksOff, isBalanced, livesFarFromZero, runsOut } from './zero';
+import {
+  beginsAfterZero,
+  breaksOff,
+  goesOn,
+  isBalanced,
+  livesFarFromZero,
+  runsOut,
+  siblingsBeginAfterZero,
+} from './zero';
 
 /**
  * Numbers standing for "no answer" among real ones: 9, 99, 998, -1, -8, 9999.9, 0 before years. No single test decides:
@@ -149,7 +157,8 @@ function weigh(
   spikeEvidence(level, rest, side, add);
   // Zero is a real answer wherever nothing, none or never can be one: only a variable that lives far from it speaks.
   if (value === 0 && !livesFarFromZero(level, rest)) {
-    if (beginsAfterZero(subject, level, rest)) add(5.5, 'stands in few rows before a scale that starts at 1');
+    if (beginsAfterZero(subject, level, rest) || siblingsBeginAfterZero(subject, rest, siblings))
+      add(5.5, 'stands in few rows before a scale that starts at 1');
     else add(-8);
   }
   // What as many hold as hold any answer may well be one, the more so if it is of one digit.
@@ -170,8 +179,9 @@ function weigh(
     add(-4);
   // A price among prices: 99.99 beside 19.99.
   if (
-    endsAsPrice(value) &&
-    rest.some((other) => endsAsPrice(numberOf(other)) && other.count >= level.count * 0.4)
+    (endsAsPrice(value) &&
+      rest.some((other) => endsAsPrice(numberOf(other)) && other.count >= level.count * 0.4)) ||
+    endsAsOthers(value, validOf(subject.levels))
   )
     add(-6);
   const step = rest.length >= LEAST_STEPS && rest.length <= MOST_IN_LIST ? commonStep(rest) : 0;
@@ -210,6 +220,7 @@ function negativeEvidence({ label, name, levels }: Subject, rest: readonly Level
   if (below.length > 1) add(1.5);
   if (below.length && numberOf(rest[0]) === 0 && breaksOff(below, rest)) add(1);
   if (below.length > 1 && runsOut(below, rest)) add(-3);
+  else if (goesOn(below, rest)) add(-6);
   if (SIGNED.test(words)) add(-2.5);
   else if (NEVER_NEGATIVE.test(words)) add(1.5, 'cannot be below zero');
 }

@@ -1,6 +1,6 @@
 import { isMeasure, isNumericStorage } from '../../extract/words';
 import { spellingsOf, validOf } from '../../infer/levels';
-import { endsAsPrice, isSkewed, usualAround } from './quantities';
+import { endsAsOthers, endsAsPrice, isSkewed, usualAround } from './quantities';
 import { round2, type Flag, type Subject, type VariableRule } from '../rule';
 
 /**
@@ -44,7 +44,7 @@ function look({ name, label, kind, role, written, levels, byFile }: Subject): Fl
   for (let i = 0; i < values.length; i++) {
     const count = counts[i];
     if (count < least) continue;
-    const usual = Math.max(0.5, usualAround(counts, i));
+    const usual = Math.max(0.5, usualAround(counts, i), usualAmongRounder(values, counts, i));
     // Beside values as frequent it is a peak of the distribution, however thin that runs out.
     const beside = Math.max(counts[i - 1] ?? 0, counts[i + 1] ?? 0);
     if (
@@ -55,7 +55,9 @@ function look({ name, label, kind, role, written, levels, byFile }: Subject): Fl
       high.push({ value: values[i], i, count, usual });
   }
   // At the edges it is a limit, not a filled-in value.
-  const inside = high.filter(({ value, i }) => value !== 0 && i >= 3 && i < values.length - 3);
+  const inside = high.filter(
+    ({ value, i }) => value !== 0 && i >= 3 && i < values.length - 3 && !endsAsOthers(value, valid),
+  );
   // A week of forty hours is what many have.
   const usual = /hour|hrs|stunden|heures/i.test(`${label ?? ''} ${name}`) ? 40 : null;
   const odd = inside
@@ -109,6 +111,26 @@ function outdoesRounds(i: number, values: Float64Array, counts: Float64Array): b
 }
 
 /** Numbers that people round to: tens and fives of the size at hand, dozens, halves. */
+/** The median count of the nearest values that are written with as few decimals: whole numbers among halves are more frequent. */
+function usualAmongRounder(values: Float64Array, counts: Float64Array, i: number): number {
+  const digits = decimalsOf(values[i]);
+  const near: number[] = [];
+  for (const step of [-1, 1])
+    for (let j = i + step, found = 0; j >= 0 && j < values.length && found < ROUNDER; j += step)
+      if (decimalsOf(values[j]) <= digits) {
+        near.push(counts[j]);
+        found++;
+      }
+  near.sort((a, b) => a - b);
+  return near[near.length >> 1] ?? 0;
+}
+const ROUNDER = 6;
+const decimalsOf = (value: number): number => {
+  const text = String(value);
+  const point = text.indexOf('.');
+  return point < 0 ? 0 : text.length - point - 1;
+};
+
 export function isRound(value: number, values: Float64Array): boolean {
   if (endsAsPrice(value)) return true;
   if (!Number.isInteger(value))

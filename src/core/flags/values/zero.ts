@@ -1,6 +1,7 @@
 import { largest, smallest } from '../../tally/extent';
 import { isCategorical } from '../../extract/words';
-import { numberOf, rowsOf, type Level } from '../../infer/levels';
+import { NEAREST, stepAt } from '../../infer/edges';
+import { numberOf, rowsOf, validOf, type Level } from '../../infer/levels';
 import type { Subject } from '../rule';
 
 /** A quantity lives far from zero if its smallest value is so many of its ranges above it. */
@@ -27,7 +28,52 @@ export function livesFarFromZero(zero: Level, rest: readonly Level[]): boolean {
   const sd = Math.sqrt(
     rest.reduce((sum, level) => sum + (Math.abs(numberOf(level)) - mean) ** 2 * level.count, 0) / all,
   );
-  return mean >= NARROW * sd && zero.count < all * FEW_ZEROS;
+  return (mean >= NARROW * sd || beginsAbruptly(low, rest)) && zero.count < all * FEW_ZEROS;
+}
+
+/** Distinct values, steps down to zero, and rows at the first values beside the usual, from which on a quantity begins as if cut. */
+const LEAST_CUT = 20;
+const STEPS_TO_ZERO = 8;
+const FULL = 0.3;
+/** Grown-ups from eighteen on, wages from the lowest: a quantity that is full from its first values on does not thin out towards zero. */
+function beginsAbruptly(low: number, rest: readonly Level[]): boolean {
+  if (rest.length < LEAST_CUT || numberOf(rest[0]) < 0) return false;
+  const usual = rest.map(({ count }) => count).sort((a, b) => a - b)[rest.length >> 1];
+  const first = rowsOf(rest.slice(0, 3)) / 3;
+  return (
+    low >= STEPS_TO_ZERO * stepAt(rest.slice(0, NEAREST)) && first >= usual * FULL && first >= LEAST_FIRST
+  );
+}
+const LEAST_FIRST = 3;
+
+const LEAST_SIBLINGS = 2;
+/** Zero before a scale from one on, where siblings answer on the same scale and none has a zero. */
+export function siblingsBeginAfterZero(
+  { name, kind }: Pick<Subject, 'name' | 'kind'>,
+  rest: readonly Level[],
+  siblings: readonly Subject[],
+): boolean {
+  if (!isCategorical(kind) || rest.length < 3 || numberOf(rest[0]) !== 1) return false;
+  const others = siblings.filter((one) => one.name !== name);
+  const alike = others.filter(({ levels }) => {
+    const { values } = validOf(levels);
+    return values[0] === 1 && values[values.length - 1] === numberOf(rest[rest.length - 1]);
+  });
+  return alike.length >= LEAST_SIBLINGS && alike.length >= others.length * 0.6;
+}
+
+const LEAST_LEVELS = 30;
+/** Whether a quantity of many values merely goes on below zero: step by step, each value about as frequent as the first above it. */
+export function goesOn(below: readonly Level[], rest: readonly Level[]): boolean {
+  if (below.length === 0 || rest.length < LEAST_LEVELS) return false;
+  const first = rowsOf(rest.slice(0, NEAREST)) / Math.min(NEAREST, rest.length);
+  const step = stepAt(rest.slice(0, NEAREST));
+  const down = [...below, rest[0]];
+  return down.every(
+    (level, i) =>
+      (i === 0 || numberOf(level) - numberOf(down[i - 1]) <= 2 * step) &&
+      (level === rest[0] || level.count <= 2.5 * first + 2),
+  );
 }
 
 /** Rows at zero, as a share of all, and beside those at one, where a scale starts after it. */

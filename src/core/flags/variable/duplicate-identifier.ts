@@ -1,6 +1,7 @@
 import type { Column } from '../../extract/column';
 import { validOf } from '../../infer/levels';
 import { fileStarts } from '../../extract/files';
+import { namesIdentifier } from '../../infer/vocabulary';
 import { isBlank } from '../../read/looks';
 import { round2, type ExtractRule, type Flag, type Whole } from '../rule';
 
@@ -16,6 +17,7 @@ export const duplicateIdentifier: ExtractRule = {
 const LEAST_ROWS = 20;
 /** Where more repeat, it identifies something else than the row. */
 const MOST_REPEATED = 0.1;
+const LONG_CODE = 8;
 const ID_WORDS =
   /\b(identif\w+|id|serial number|case number|record number|respondent number|household number)\b/i;
 const ID_NAME = /(^|_)(id|uid|pid|hid|caseid|serial|key)$|id$|^(id|case|serial)/i;
@@ -27,7 +29,7 @@ function look({ extract, subjects, studied = subjects, aside = new Set() }: Whol
     : [[0, extract.rows] as const];
   const able = studied.flatMap((subject, i) => {
     const { name, label, kind, written, levels } = subject;
-    const named = ID_NAME.test(name) || ID_WORDS.test(label ?? '');
+    const named = ID_NAME.test(name) || namesIdentifier(name) || ID_WORDS.test(label ?? '');
     if (kind !== 'identifier' && !named) return [];
     if (written.storage === 'decimal' || subject.role === 'admin') return [];
     const valid = validOf(levels);
@@ -46,7 +48,9 @@ function look({ extract, subjects, studied = subjects, aside = new Set() }: Whol
       ),
       aside,
     );
-    return [{ name, named, kind, rows: valid.rows, twice }];
+    // Codes so long do not meet by chance.
+    const long = kind === 'identifier' && valid.levels.every(({ code }) => code.length >= LONG_CODE);
+    return [{ name, named: named || long, kind, rows: valid.rows, twice }];
   });
   // Beside one that tells every row apart, what repeats is another thing, unless its name says otherwise.
   const told = able.some(({ kind, twice }) => kind === 'identifier' && twice.rows === 0);

@@ -1,5 +1,5 @@
 import { isDateStorage } from '../../extract/words';
-import { dateOrdersOf, writtenLikeDate } from '../../infer/dates';
+import { dateOrdersOf, readDate, writtenLikeDate } from '../../infer/dates';
 import { validOf } from '../../infer/levels';
 import { LEAST_CERTAINTY, round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
@@ -31,7 +31,12 @@ function look({ name, written, levels }: Subject): Flag[] {
     .filter(
       ({ standing, code }) =>
         standing === 'unreadable' &&
-        !(isDateStorage(storage) && writtenLikeDate(code) && dateOrdersOf(code).length === 0),
+        !(
+          isDateStorage(storage) &&
+          writtenLikeDate(code) &&
+          dateOrdersOf(code).length === 0 &&
+          readDate(code, 'ymd') === null
+        ),
     )
     .sort((a, b) => b.count - a.count || (a.code < b.code ? -1 : 1));
   if (stray.length === 0) return [];

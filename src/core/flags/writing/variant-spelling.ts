@@ -68,7 +68,8 @@ const visible = (text: string): string =>
 export function bareForm(text: string): string {
   const folded = text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
   const sign = /\d/.test(folded) ? ' ' : '';
-  return folded.replace(/[^\p{L}\p{N}]+/gu, sign).trim();
+  // "<12" is not "12", nor "master+" "master".
+  return folded.replace(/[^\p{L}\p{N}<>≤≥+±#%]+/gu, sign).trim();
 }
 
 /** Levels with the same bare form; the most frequent one is the word. */
@@ -154,7 +155,7 @@ function slipCertainty(rare: number, frequent: number, length: number, total: nu
   return 0.55 + length1 + ratio;
 }
 
-/** One letter too many, too few, another, or two neighbours swapped; digits must agree. */
+/** One letter too many, too few, another, or two near each other swapped; digits must agree. */
 export function oneSlipApart(a: string, b: string): boolean {
   if (a === b || Math.abs(a.length - b.length) > 1) return false;
   if (a.replace(/\D/g, '') !== b.replace(/\D/g, '')) return false;
@@ -169,5 +170,12 @@ export function oneSlipApart(a: string, b: string): boolean {
   const left = a.slice(start, enda);
   const right = b.slice(start, endb);
   if (left.length <= 1 && right.length <= 1) return true;
-  return left.length === 2 && right.length === 2 && left[0] === right[1] && left[1] === right[0];
+  // Two letters that changed places, next to each other or across a third: "bycicle".
+  return (
+    left.length === right.length &&
+    (left.length === 2 || left.length === 3) &&
+    left[0] === right[left.length - 1] &&
+    left[left.length - 1] === right[0] &&
+    left.slice(1, -1) === right.slice(1, -1)
+  );
 }
