@@ -309,7 +309,6 @@ const BESIDE: ReadonlySet<string> = new Set(
     ' ',
   ),
 );
-const PARTED = /[,:;/(–—-]/;
 
 /** Whether a label reads like the absence of an answer, though nobody says that it is one. */
 export function readsAsNoAnswer(label: string): boolean {
@@ -330,7 +329,7 @@ export function readsAsNoAnswer(label: string): boolean {
 function isAllOf(label: string, folded: string, word: string): boolean {
   const rest = folded.replace(` ${word} `, ' ').trim();
   if (rest === '' || rest.split(' ').every((one) => BESIDE.has(one) || /^\d+$/.test(one))) return true;
-  const [first] = label.split(PARTED);
+  const [first] = label.split(/[,:;/(–—-]/);
   return first !== label && fold(first).trim() === word;
 }
 

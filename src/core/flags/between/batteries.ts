@@ -34,8 +34,7 @@ export function alikeItems(subjects: readonly Subject[]): number[][] {
   });
   return [...families.values()].flatMap((items) => {
     const range = items.map((i) => rangeOf(subjects[i]) ?? '');
-    if (items.length <= MOST_ITEMS) return isAlike(range) ? [items] : [];
-    return stretches(items, range);
+    return items.length <= MOST_ITEMS && isAlike(range) ? [items] : stretches(items, range);
   });
 }
 

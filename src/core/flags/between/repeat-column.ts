@@ -82,12 +82,81 @@ function look({ extract, studied, subjects }: Whole): Flag[] {
   }
   return [
     ...flags,
+    ...turnedRound(
+      all,
+      variables.map(({ column }) => column),
+      rows,
+    ),
     ...ofTheirOwn(
       all,
       variables.map(({ column }) => column),
       rows,
     ),
   ];
+}
+
+/** Of two answers the rarer is given by so many rows that two columns hardly agree in all of them by chance: one in e to this. */
+const LEAST_ODDS = 13;
+const LEAST_SECOND = 3;
+/** Natural logarithm of in how many ways so many rows can be chosen. */
+const waysToChoose = (few: number, rows: number): number => {
+  let sum = 0;
+  for (let i = 0; i < Math.min(few, 40); i++) sum += Math.log((rows - i) / (i + 1));
+  return sum;
+};
+
+const isTelling = (second: number, rows: number): boolean =>
+  second >= LEAST_SECOND && waysToChoose(second, rows) >= LEAST_ODDS;
+
+/** Columns of two codes that part the rows alike without an exception: the same, or one the other turned round. */
+function turnedRound(all: readonly Subject[], columns: readonly Column[], rows: number): Flag[] {
+  const first = new Map<string, number>();
+  return all.flatMap((subject, i): Flag[] => {
+    const { levels, rows: valid } = validOf(subject.levels);
+    if (
+      levels.length !== 2 ||
+      subject.role === 'wave' ||
+      subject.role === 'admin' ||
+      subject.role === 'imputation' ||
+      valid < LEAST_ROWS ||
+      !isTelling(Math.min(...levels.map(({ count }) => count)), valid)
+    )
+      return [];
+    const key = partingKey(columns[i], rows);
+    const before = first.get(key);
+    if (before === undefined) {
+      first.set(key, i);
+      return [];
+    }
+    const same = sameTexts(columns[before], columns[i], rows, 1) > LEAST_AGREED;
+    const codes = new Set(validOf(all[before].levels).levels.map(({ code }) => code.trim()));
+    const turned = !same && levels.every(({ code }) => codes.has(code.trim()));
+    return [
+      {
+        rule: 'repeat-column',
+        variables: [all[before].name, subject.name],
+        codes: [],
+        rows: valid,
+        severity: 'low',
+        certainty: 0.9,
+        says: `${subject.name} ${same ? 'repeats' : turned ? 'is the other way round of' : 'parts the rows as'} ${all[before].name}${same || turned ? '' : ' does, under other codes'}, in every row`,
+      },
+    ];
+  });
+}
+
+/** The same for columns that part the rows alike: each text by its first appearance, all rows in two numbers. */
+function partingKey(column: Column, rows: number): string {
+  const coding = codingOfTexts(column, (text) => text.trim());
+  const place = new Int32Array(coding.size + 1).fill(-1);
+  let [seen, one, other] = [0, 7, 11];
+  for (let row = 0; row < rows; row++) {
+    const at = categoryAt(coding, row) + 1;
+    if (place[at] < 0) place[at] = seen++;
+    one = Math.imul(one ^ place[at], 0x01000193) ^ (one >>> 13);
+    other = Math.imul(other + place[at] + 1, 0x85ebca6b) ^ (other >>> 11);
+  }
+  return `${one} ${other} ${seen}`;
 }
 
 /** Whether a column holds more than one thing in the first file: else it may tell the files apart, as much else does. */

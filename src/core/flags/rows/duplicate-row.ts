@@ -48,14 +48,15 @@ function look({ extract, subjects }: Whole): Flag[] {
     ([row]) => columns.filter((column) => !isBlank(column.text(row))).length >= LEAST_COLUMNS,
   );
   if (filled.length === 0 || touched > rows * MOST_ALIKE) return [];
+  const natural = isNatural(columns, rows, groups);
   return [
     {
       rule: 'duplicate-row',
       variables: [],
       codes: [],
       rows: touched,
-      severity: 'high',
-      certainty: round2(columns.length >= 12 ? 0.95 : 0.75),
+      severity: natural ? 'note' : 'high',
+      certainty: round2(natural ? 0.6 : columns.length >= 12 ? 0.95 : 0.75),
       at: groups.flatMap((same) => same.slice(1)).slice(0, MOST_AT),
       says: `${filled
         .slice(0, 2)
@@ -67,10 +68,65 @@ function look({ extract, subjects }: Whole): Flag[] {
         )
         .join(
           '; ',
-        )}${groups.length > Math.min(2, filled.length) ? ` and ${groups.length - Math.min(2, filled.length)} more` : ''} hold the same in ${running.size ? 'every column but a running number' : 'every column'}`,
+        )}${groups.length > Math.min(2, filled.length) ? ` and ${groups.length - Math.min(2, filled.length)} more` : ''} hold the same in ${running.size ? 'every column but a running number' : 'every column'}${natural ? '; so many others differ in one column only that chance alone makes some equal' : ''}`,
     },
   ];
 }
+
+/** Where chance makes a third of the equal pairs and more, it may well have made them all: answers depend on each other. */
+const BY_CHANCE = 3;
+/** Less than that many pairs are none. */
+const LEAST_BY_CHANCE = 0.3;
+const TRIED = 16;
+
+/**
+ * Whether equal rows are what coarse answers make of many people. Of two rows that agree in all columns but one, that one
+ * agrees too as often as any two of its cells do: so pairs that differ in a single column tell how many equal ones chance
+ * makes. A row that was entered twice has no such company.
+ */
+function isNatural(
+  columns: readonly Column[],
+  rows: number,
+  groups: readonly (readonly number[])[],
+): boolean {
+  const pairs = groups.reduce((sum, { length }) => sum + (length * (length - 1)) / 2, 0);
+  const hashes = columns.map((column) => column.lift((text) => mixed(hashOf(text))));
+  const hashAt = (i: number, row: number): number => Math.imul(hashes[i](row), 2 * i + 1);
+  const all = new Int32Array(rows);
+  columns.forEach((_, i) => {
+    pulse();
+    for (let row = 0; row < rows; row++) all[row] = (all[row] + hashAt(i, row)) | 0;
+  });
+  const step = Math.max(1, Math.floor(columns.length / TRIED));
+  let chance = 0;
+  for (let i = 0; i < columns.length; i += step) {
+    pulse();
+    const meets =
+      pairsAlike(Int32Array.from({ length: rows }, (_, row) => hashAt(i, row))) / ((rows * (rows - 1)) / 2);
+    const near = pairsAlike(Int32Array.from(all, (sum, row) => (sum - hashAt(i, row)) | 0)) - pairs;
+    if (meets < 1) chance = Math.max(chance, (near * meets) / (1 - meets));
+  }
+  return chance >= LEAST_BY_CHANCE && chance * BY_CHANCE >= pairs;
+}
+
+/** Pairs of places that hold the same number. @param numbers is sorted by this */
+function pairsAlike(numbers: Int32Array): number {
+  numbers.sort();
+  let [pairs, run] = [0, 1];
+  for (let i = 1; i <= numbers.length; i++) {
+    if (i < numbers.length && numbers[i] === numbers[i - 1]) run++;
+    else {
+      pairs += (run * (run - 1)) / 2;
+      run = 1;
+    }
+  }
+  return pairs;
+}
+
+const mixed = (hash: number): number => {
+  const once = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b);
+  return once ^ (once >>> 13);
+};
 
 function isRunning(column: Column): boolean {
   const numbers = Array.from({ length: Math.min(50, column.rows) }, (_, row) => Number(column.text(row)));

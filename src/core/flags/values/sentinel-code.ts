@@ -156,7 +156,7 @@ function weigh(
   add(form, form >= 1.5 ? 'is written as such codes are' : undefined);
   spikeEvidence(level, rest, side, add);
   // Zero is a real answer wherever nothing, none or never can be one: only a variable that lives far from it speaks.
-  if (value === 0 && !livesFarFromZero(level, rest)) {
+  if (value === 0 && !livesFarFromZero(level, rest) && !isGrownUp(subject, level, rest)) {
     if (beginsAfterZero(subject, level, rest) || siblingsBeginAfterZero(subject, rest, siblings))
       add(5.5, 'stands in few rows before a scale that starts at 1');
     else add(-8);
@@ -203,6 +203,15 @@ const MOST_IN_LIST = 100;
 const MOST_NINES = 0.6;
 const usualCount = (levels: readonly Level[]): number =>
   levels.map(({ count }) => count).sort((a, b) => a - b)[levels.length >> 1];
+
+/** Ages of people who are all grown up: nobody among them was just born. */
+const AGE = /\b(age|alter|âge|edad)\b/i;
+const GROWN_UP = 14;
+const FEW_NEWBORN = 0.05;
+const isGrownUp = ({ name, label }: Subject, zero: Level, rest: readonly Level[]): boolean =>
+  AGE.test(`${label ?? ''} ${name.replace(/_/g, ' ')}`) &&
+  numberOf(rest[0]) >= GROWN_UP &&
+  zero.count <= rowsOf(rest) * FEW_NEWBORN;
 
 type Add = (weight: number, why?: string) => void;
 
@@ -277,7 +286,11 @@ function codebookEvidence(level: Level, rest: readonly Level[], { entry }: Subje
   );
   const known = rest.filter(({ label }) => label !== null);
   if (answers.length >= 2 && rowsOf(known) >= rowsOf(rest) * 0.95)
-    add(numberOf(level) === 0 ? 10 : 1.5, 'has no label where all other codes have one');
+    // A lone digit beside a list is first of all not in the list.
+    add(
+      numberOf(level) === 0 ? 10 : numberOf(level) > 0 && numberOf(level) < 10 ? 0 : 1.5,
+      'has no label where all other codes have one',
+    );
   const value = numberOf(level);
   const bounded = entry.validRanges.filter(({ min, max }) => min !== null || max !== null);
   if (bounded.length) {

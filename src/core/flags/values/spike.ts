@@ -55,9 +55,7 @@ function look({ name, label, kind, role, written, levels, byFile }: Subject): Fl
       high.push({ value: values[i], i, count, usual });
   }
   // At the edges it is a limit, not a filled-in value.
-  const inside = high.filter(
-    ({ value, i }) => value !== 0 && i >= 3 && i < values.length - 3 && !endsAsOthers(value, valid),
-  );
+  const inside = high.filter(({ value, i }) => value !== 0 && i >= 3 && i < values.length - 3);
   // A week of forty hours is what many have.
   const usual = /hour|hrs|stunden|heures/i.test(`${label ?? ''} ${name}`) ? 40 : null;
   const odd = inside
@@ -78,6 +76,8 @@ function look({ name, label, kind, role, written, levels, byFile }: Subject): Fl
       count > most * (rounds.length > 1 ? FURTHER : 0.6) || (count > most * 0.4 && isMean(value, count)),
   );
   if (found.length === 0 || found.length > MOST_OF_WAVES) return [];
+  // 9.90 among 4.90 and 7.90 is a price.
+  if (found.every(({ value }) => endsAsOthers(value, valid))) return [];
   if (
     found.length > MOST_SPIKES &&
     !found.every(({ i, count }) =>
@@ -114,6 +114,11 @@ function outdoesRounds(i: number, values: Float64Array, counts: Float64Array): b
 /** The median count of the nearest values that are written with as few decimals: whole numbers among halves are more frequent. */
 function usualAmongRounder(values: Float64Array, counts: Float64Array, i: number): number {
   const digits = decimalsOf(values[i]);
+  if (
+    digits > 1 ||
+    values.filter((value) => decimalsOf(value) <= digits).length < values.length * SOME_ROUNDER
+  )
+    return 0;
   const near: number[] = [];
   for (const step of [-1, 1])
     for (let j = i + step, found = 0; j >= 0 && j < values.length && found < ROUNDER; j += step)
@@ -125,6 +130,7 @@ function usualAmongRounder(values: Float64Array, counts: Float64Array, i: number
   return near[near.length >> 1] ?? 0;
 }
 const ROUNDER = 6;
+const SOME_ROUNDER = 0.15;
 const decimalsOf = (value: number): number => {
   const text = String(value);
   const point = text.indexOf('.');

@@ -20,7 +20,7 @@ const MOST_REPEATED = 0.1;
 const LONG_CODE = 8;
 const ID_WORDS =
   /\b(identif\w+|id|serial number|case number|record number|respondent number|household number)\b/i;
-const ID_NAME = /(^|_)(id|uid|pid|hid|caseid|serial|key)$|id$|^(id|case|serial)/i;
+const ID_NAME = /^(id|case|serial)/i;
 
 function look({ extract, subjects, studied = subjects, aside = new Set() }: Whole): Flag[] {
   const starts = fileStarts(extract.files);
@@ -30,7 +30,7 @@ function look({ extract, subjects, studied = subjects, aside = new Set() }: Whol
   const able = studied.flatMap((subject, i) => {
     const { name, label, kind, written, levels } = subject;
     const named = ID_NAME.test(name) || namesIdentifier(name) || ID_WORDS.test(label ?? '');
-    if (kind !== 'identifier' && !named) return [];
+    if (kind !== 'identifier' && (!named || kind === 'text')) return [];
     if (written.storage === 'decimal' || subject.role === 'admin') return [];
     const valid = validOf(levels);
     if (
