@@ -5,6 +5,7 @@ import { levelCoding } from '../../infer/level-coding';
 import { validOf, type Level } from '../../infer/levels';
 import { crossed } from '../../rows/counting';
 import { fileStarts } from '../../extract/files';
+import { isBlank } from '../../read/looks';
 import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
 
 /**
@@ -39,11 +40,62 @@ function look({ extract, subjects: all, studied: subjects = all }: Whole): Flag[
   return subjects.flatMap((subject, i): Flag[] => {
     if (subject.role !== 'analysis' || subject.name === extract.wave?.variable) return [];
     const { column } = extract.variables[i];
+    const written = writingDrift(subject, column, starts, names);
+    if (written.length > 0) return written;
     if (isCategorical(subject.kind)) return codesDrift(subject, column, starts, names);
     return isMeasure(subject.kind) && isNumericStorage(subject.written.storage)
       ? scaleDrift(subject, column, starts, names)
       : [];
   });
+}
+
+/** Nearly all cells of a wave are written so, and hardly one of another. */
+const NEARLY_ALL = 0.95;
+const SOME_DECIMALS = 0.3;
+const WRITINGS = ['whole numbers', 'numbers with decimals', 'words'] as const;
+
+/** Cells written as numbers in one wave and as words in another, or without decimals and with them. */
+function writingDrift(
+  { name, kind }: Subject,
+  column: Column,
+  starts: readonly number[],
+  names: readonly string[],
+): Flag[] {
+  if (kind === 'identifier' || kind === 'date' || kind === 'text') return [];
+  const writing = column.lift((text) =>
+    isBlank(text) ? -1 : /^\s*[-+]?\d+\s*$/.test(text) ? 0 : /^\s*[-+]?\d*[.,]\d+\s*$/.test(text) ? 1 : 2,
+  );
+  const waves = starts.slice(1).map((end, file) => {
+    const counts = [0, 0, 0];
+    for (let row = starts[file]; row < end; row++) if (writing(row) >= 0) counts[writing(row)]++;
+    const rows = sum(counts);
+    const as =
+      counts[2] >= rows * NEARLY_ALL
+        ? 2
+        : counts[0] + counts[1] >= rows * NEARLY_ALL
+          ? counts[1] >= rows * SOME_DECIMALS
+            ? 1
+            : counts[1] === 0
+              ? 0
+              : null
+          : null;
+    return { file, rows, as };
+  });
+  const telling = waves.filter(({ rows, as }) => rows >= LEAST_ROWS && as !== null);
+  const [first] = telling;
+  const other = telling.find(({ as }) => as !== first?.as);
+  if (!other) return [];
+  return [
+    {
+      rule: 'wave-drift',
+      variables: [name],
+      codes: [],
+      rows: other.rows,
+      severity: 'medium',
+      certainty: 0.85,
+      says: `written as ${WRITINGS[first.as ?? 0]} in ${names[first.file]} and as ${WRITINGS[other.as ?? 0]} in ${names[other.file]}`,
+    },
+  ];
 }
 
 /** Rows of each level in each file. */

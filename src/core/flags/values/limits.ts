@@ -1,4 +1,4 @@
-import { isMeasure, isNumericStorage } from '../../extract/words';
+import { isDateStorage, isMeasure, isNumericStorage } from '../../extract/words';
 import { bodyOf } from '../../infer/edges';
 import { numberOf, validOf, type Valid } from '../../infer/levels';
 import { endsAsPrice, stepAround } from './quantities';
@@ -6,6 +6,8 @@ import { round2, type Flag, type Subject } from '../rule';
 
 const LEAST_DISTINCT = 20;
 const LEAST_SHARE = 0.005;
+const LEAST_DATED = 0.02;
+const DATED_RATIO = 6;
 /** As many times the mean of the four values next to it. */
 const LEAST_RATIO = 3;
 /** Further than so many steps from its neighbour it is a code of its own. */
@@ -27,7 +29,9 @@ export function atEdge(
   { name, label, entry, kind, role, written, levels }: Subject,
   side: 'top' | 'bottom',
 ): Flag[] {
-  if (!isMeasure(kind) || !isNumericStorage(written.storage) || role !== 'analysis') return [];
+  // Closing dates pile up on the day on which a register was closed.
+  const dated = kind === 'date' && isDateStorage(written.storage) && side === 'top';
+  if ((!dated && (!isMeasure(kind) || !isNumericStorage(written.storage))) || role !== 'analysis') return [];
   const valid = validOf(levels);
   const { values, counts } = valid;
   const n = values.length;
@@ -38,8 +42,8 @@ export function atEdge(
   const value = values[edge];
   const gap = Math.abs(value - values[side === 'top' ? n - 2 : 1]);
   if (
-    counts[edge] < Math.max(5, valid.rows * LEAST_SHARE) ||
-    counts[edge] < usual * LEAST_RATIO ||
+    counts[edge] < Math.max(5, valid.rows * (dated ? LEAST_DATED : LEAST_SHARE)) ||
+    counts[edge] < usual * (dated ? DATED_RATIO : LEAST_RATIO) ||
     gap > MOST_STEPS * Math.max(stepAround(values, edge), (values[n - 1] - values[0]) / 200)
   )
     return [];

@@ -21,7 +21,11 @@ const LEAST_COVERED = 0.8;
 const LEAST_ROWS = 10;
 
 function look({ name, kind, entry, levels }: Subject): Flag[] {
-  const listed = entry?.categories.filter(({ label, missing }) => label !== null && !missing) ?? [];
+  const answers = entry?.categories.filter(({ missing }) => !missing) ?? [];
+  const labelled = answers.filter(({ label }) => label !== null);
+  // A list without any label is a list all the same, unless it only tells what was counted.
+  const listed =
+    labelled.length > 0 || answers.some(({ frequency }) => frequency !== null) ? labelled : answers;
   if (!entry || listed.length < 2 || !isCategorical(kind)) return [];
   const valid = validOf(levels);
   if (valid.rows < LEAST_ROWS) return [];
