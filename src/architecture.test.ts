@@ -67,6 +67,7 @@ describe('dependencies', () => {
       'zod',
       'saxes',
       'fastest-levenshtein',
+      'chardet',
       'fflate',
       'exceljs',
       'hyparquet',

@@ -19,6 +19,15 @@ export function looksLikeDdi(start: string): boolean {
   return /^\uFEFF?\s*</.test(start) && /<(\w+:)?codeBook[\s>]/i.test(start);
 }
 
+/** The decoder of an encoding by any of its names; of one that is unknown, UTF-8's. */
+function decoderOf(encoding: string): TextDecoder {
+  try {
+    return new TextDecoder(encoding);
+  } catch {
+    return new TextDecoder();
+  }
+}
+
 /** Text of an XML document, decoded as its mark or its first line says. */
 export function decodeXml(bytes: Uint8Array): string {
   const wide =
@@ -29,8 +38,7 @@ export function decodeXml(bytes: Uint8Array): string {
         : null;
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 200));
   const declared = /encoding=["']([A-Za-z0-9._-]+)["']/.exec(head)?.[1]?.toLowerCase();
-  const single = declared && ['iso-8859-1', 'latin1', 'windows-1252', 'us-ascii'].includes(declared);
-  return new TextDecoder(wide ?? (single ? 'windows-1252' : 'utf-8')).decode(bytes);
+  return decoderOf(wide ?? declared ?? 'utf-8').decode(bytes);
 }
 
 /**
@@ -273,21 +281,26 @@ const rangeOf = ({ min, max, minExclusive, maxExclusive }: Attributes): CodeRang
 
 const NATURES = ['nominal', 'ordinal', 'interval', 'ratio'] as const;
 
-/** One-based columns, from start and end or width; `null` where they make no sense. */
-function locationOf({ StartPos, EndPos, width }: Attributes): Location | null {
-  const start = number(StartPos);
-  const end =
-    number(EndPos) ??
-    (start !== null && number(width) !== null ? start + (number(width) as number) - 1 : null);
-  return start !== null &&
-    end !== null &&
-    Number.isInteger(start) &&
-    start >= 1 &&
-    end >= start &&
-    end <= LAST_COLUMN
-    ? { start, end }
+/** One-based columns, from start and end, or start and width, or end and width; `null` where they make no sense. */
+function locationOf(attributes: Attributes): Location | null {
+  const whole = (name: 'StartPos' | 'EndPos' | 'width' | 'RecSegNo'): number | null => {
+    const value = number(attributes[name]);
+    return value !== null && Number.isInteger(value) && value >= 1 ? value : null;
+  };
+  const [startPos, endPos, width, record] = [
+    whole('StartPos'),
+    whole('EndPos'),
+    whole('width'),
+    whole('RecSegNo'),
+  ];
+  const start = startPos ?? (endPos !== null && width !== null ? endPos - width + 1 : null);
+  const end = endPos ?? (start !== null && width !== null ? start + width - 1 : null);
+  return start !== null && end !== null && start >= 1 && end >= start && end <= LAST_COLUMN
+    ? { start, end, ...(record !== null && record > 1 && record <= MOST_RECORDS ? { record } : {}) }
     : null;
 }
+/** No case takes more lines. */
+const MOST_RECORDS = 1000;
 /** No line of a data file is longer. */
 const LAST_COLUMN = 1_000_000;
 

@@ -66,6 +66,8 @@ export interface CodeRange {
 export interface Location {
   start: number;
   end: number;
+  /** One-based line of a case, where a case takes several. */
+  record?: number;
 }
 
 /** Figures that the codebook publishes of a variable, for comparison with what arrived. */

@@ -225,7 +225,7 @@ interface Located {
 function layoutOf({ name: from, entries }: Codebook): Located[] {
   const layout = entries
     .flatMap(({ name, location }) => (location ? [{ name, ...location }] : []))
-    .sort((a, b) => a.start - b.start);
+    .sort((a, b) => (a.record ?? 1) - (b.record ?? 1) || a.start - b.start);
   return layout.length ? [{ layout, from }] : [];
 }
 

@@ -1,7 +1,7 @@
 import { InputError } from '../extract/problem';
 import { isBlank } from './looks';
 import { guessDialect, guessHeader, guessTitles, HEADER_ROWS, usualWidth, type Dialect } from './dialect';
-import { decoded, guessEncoding, type Encoding } from './encoding';
+import { decoded, guessEncoding, turnedNotice, type Encoding } from './encoding';
 import { unpacked } from './gzip';
 import { notText } from './signature';
 import { firstBytes, type ByteSource, type Control } from './source';
@@ -264,13 +264,7 @@ export async function readDelimited(
   const parts = decoded(opened.open(), reading.encoding, (to) => {
     if (to === 'damaged') damaged = true;
     else encoding = to;
-    notices.add(
-      undefined,
-      to === 'damaged'
-        ? 'some bytes are not valid UTF-8; they stand as \uFFFD'
-        : 'the bytes are not valid UTF-8; read as Windows-1252',
-      'encoding',
-    );
+    notices.add(undefined, turnedNotice(to), 'encoding');
   });
   for await (const part of parts) {
     text += part;

@@ -68,7 +68,7 @@ export function guessDialect(text: string, complete: boolean): GuessedDialect {
       quote: quote === "'" ? 'cells begin and end with an apostrophe' : 'the usual quotation mark',
       header: header.because,
       titles: titles
-        ? `${titles === 1 ? 'the first row has' : `the first ${titles} rows have`} fewer cells than the ${best.width} below`
+        ? `${titles === 1 ? 'the first row holds' : `the first ${titles} rows hold`} less than the ${best.width} cells below`
         : 'the first row is as wide as the rest',
     },
   };
@@ -79,12 +79,29 @@ export const HEADER_ROWS = 60;
 /** Most rows that are believed to be titles. */
 const MOST_TITLES = 10;
 
-/** Number of rows at the top that are far narrower than the rest. */
+/** Number of rows at the top that are far narrower than the rest, or padded to full width and all but empty. */
 export function guessTitles(rows: readonly string[][], width: number): number {
   if (width < 2) return 0;
+  const isTitles = (at: number): boolean => at > 0 && at <= MOST_TITLES && rows[at].length === width;
   const narrow = rows.findIndex((row) => row.length > width / 2);
-  return narrow > 0 && narrow <= MOST_TITLES && rows[narrow].length === width ? narrow : 0;
+  if (isTitles(narrow)) return narrow;
+  // Padded with delimiters, as spreadsheets save them: told by what they hold, if the names below them fill their row.
+  const filled = rows.map(filledCells);
+  const first = filled.findIndex((cells) => cells > width / 2);
+  const most = Math.max(1, Math.floor(width * MOST_OF_TITLE));
+  const usual = [...filled].sort((a, b) => a - b)[filled.length >> 1];
+  return isTitles(first) &&
+    filled.slice(0, first).every((cells) => cells <= most) &&
+    filled[first] >= width * FULL &&
+    usual > width / 2 &&
+    guessHeader(rows.slice(first, first + HEADER_ROWS)).header
+    ? first
+    : 0;
 }
+const MOST_OF_TITLE = 0.34;
+const FULL = 0.9;
+const filledCells = (row: readonly string[]): number =>
+  row.reduce((count, cell) => (cell.trim() === '' ? count : count + 1), 0);
 
 function candidates(sample: string): string[] {
   const found = new Set<string>(USUAL_DELIMITERS);

@@ -1,5 +1,5 @@
 import { InputError } from '../extract/problem';
-import { decoded, guessEncoding, type Encoding } from './encoding';
+import { decoded, guessEncoding, turnedNotice, type Encoding } from './encoding';
 import { unpacked } from './gzip';
 import { isBlank } from './looks';
 import { Notices } from './notices';
@@ -11,6 +11,8 @@ export interface Place {
   name: string;
   start: number;
   end: number;
+  /** One-based line of its case, where a case takes several; else the only one. */
+  record?: number;
 }
 
 /** Where the columns of a fixed-width file stand. */
@@ -19,25 +21,33 @@ export type Layout = readonly Place[];
 const SAMPLE_BYTES = 1 << 18;
 const PIECE = 1 << 19;
 
-/** The length that a line must have for every column to be in it. */
-export const lineLength = (layout: Layout): number => Math.max(...layout.map(({ end }) => end));
+/** Lines that a case takes. */
+export const recordsOf = (layout: Layout): number => Math.max(1, ...layout.map(({ record = 1 }) => record));
 
-/** Cuts a line at the places of a layout. The blanks and the padding around a cell belong to the form, not to the cell. */
-export function cutLine(line: string, layout: Layout): string[] {
-  return layout.map(({ start, end }) => line.slice(start - 1, end).trim());
+/** The length that a line must have for every column of it to be in it. @param record which line of a case */
+export const lineLength = (layout: Layout, record = 1): number =>
+  Math.max(0, ...layout.filter((place) => (place.record ?? 1) === record).map(({ end }) => end));
+
+/** Cuts the lines of a case at the places of a layout. The blanks and the padding around a cell belong to the form, not to the cell. */
+export function cutCase(lines: readonly string[], layout: Layout): string[] {
+  return layout.map(({ start, end, record = 1 }) => (lines[record - 1] ?? '').slice(start - 1, end).trim());
 }
 
 /** Whether the first lines of a text fit a layout: long enough, and none much longer than the rest. */
 export function fitsLayout(text: string, layout: Layout): boolean {
-  const lines = text.split(/\r\n|\n|\r/).slice(0, 50);
+  const lines = text.split(/\r\n|\n|\r/).slice(0, 60);
   if (lines.length > 1) lines.pop();
   const filled = lines.filter((line) => line !== '');
   if (filled.length === 0) return false;
-  const wanted = lineLength(layout);
-  const longest = Math.max(...filled.map((line) => line.length));
-  const same = filled.filter((line) => line.length === longest).length;
-  // Trailing blanks may have been cut off, so lines may be somewhat short, but never all of them.
-  return longest >= Math.max(1, wanted * 0.8) && longest <= wanted + 2 && same >= filled.length * 0.3;
+  const records = recordsOf(layout);
+  return Array.from({ length: records }, (_, i) => i).every((i) => {
+    const own = filled.filter((_, at) => at % records === i);
+    const wanted = lineLength(layout, i + 1);
+    const longest = Math.max(0, ...own.map((line) => line.length));
+    const same = own.filter((line) => line.length === longest).length;
+    // Trailing blanks may have been cut off, so lines may be somewhat short, but never all of them.
+    return longest >= Math.max(1, wanted * 0.8) && longest <= wanted + 2 && same >= own.length * 0.3;
+  });
 }
 
 /** Encoding and first lines of a fixed-width file, cut into cells. @throws InputError for an empty file */
@@ -59,10 +69,18 @@ export async function lookAtFixedWidth(
   return {
     encoding,
     because: chosen ? 'chosen' : guessed.because,
-    rows: lines.slice(0, most).map((line) => cutLine(line, layout)),
+    rows: casesOf(lines, recordsOf(layout))
+      .slice(0, most)
+      .map((one) => cutCase(one, layout)),
     packed: plain.packed,
   };
 }
+
+/** The lines of each case, one after the other. */
+const casesOf = (lines: readonly string[], records: number): string[][] =>
+  Array.from({ length: Math.ceil(lines.length / records) }, (_, i) =>
+    lines.slice(i * records, (i + 1) * records),
+  );
 
 /** Reads a fixed-width file to its end. Lines too short or too long are kept and noticed. */
 export async function readFixedWidth(
@@ -76,9 +94,14 @@ export async function readFixedWidth(
   const file = source.name;
   const opened = await unpacked(source);
   const notices = new Notices();
-  const wanted = lineLength(layout);
+  const records = recordsOf(layout);
+  const lengths = Array.from({ length: records }, (_, i) => lineLength(layout, i + 1));
   const lines: [number, number][] = [];
-  let usual = 0;
+  /** Lines of a case that is not whole yet. */
+  let open: string[] = [];
+  let firstLine = 0;
+  const usual: number[] = lengths.map(() => 0);
+  let longest = 0;
   let read = 0;
   let line = 0;
   let partial = false;
@@ -98,23 +121,30 @@ export async function readFixedWidth(
           notices.add(line, 'the line holds only blanks and was passed over', 'empty lines');
         continue;
       }
-      usual ||= content.length;
-      if (content.length < wanted && content.length < usual)
+      const record = open.length;
+      const wanted = lengths[record];
+      usual[record] ||= content.length;
+      longest = Math.max(longest, content.length);
+      if (content.length < wanted && content.length < usual[record])
         notices.add(
           line,
           `the line has ${content.length} characters, ${wanted} expected; what is not there is blank`,
           'short lines',
         );
-      else if (content.length > Math.max(wanted, usual))
+      else if (content.length > Math.max(wanted, usual[record]))
         notices.add(
           line,
           `the line has ${content.length} characters, ${wanted} expected; not read: ${content.slice(wanted).trim().slice(0, 120)}`,
           'long lines',
         );
+      if (record === 0) firstLine = line;
+      open.push(content);
+      if (open.length < records) continue;
       const row = read + batch.length;
       const before = lines.at(-1);
-      if (!before || before[1] + row - before[0] !== line) lines.push([row, line]);
-      batch.push(cutLine(content, layout));
+      if (!before || before[1] + row - before[0] !== firstLine) lines.push([row, firstLine]);
+      batch.push(cutCase(open, layout));
+      open = [];
     }
     if (batch.length) taker.rows(batch);
     read += batch.length;
@@ -123,13 +153,7 @@ export async function readFixedWidth(
   let text = '';
   for await (const part of decoded(opened.open(), encoding, (to) => {
     if (to !== 'damaged') as = to;
-    notices.add(
-      undefined,
-      to === 'damaged'
-        ? 'some bytes are not valid UTF-8; they stand as \uFFFD'
-        : 'the bytes are not valid UTF-8; read as Windows-1252',
-      'encoding',
-    );
+    notices.add(undefined, turnedNotice(to), 'encoding');
   })) {
     text += part;
     if (text.length < PIECE) continue;
@@ -147,6 +171,24 @@ export async function readFixedWidth(
         .replace(/\r\n?$/, '')
         .replace(/\n$/, '')
         .replace(/\r\n?/g, '\n'),
+    );
+  if (open.length > 0)
+    notices.add(
+      firstLine,
+      `a case takes ${records} lines, and the file ends after ${open.length} of its last one: it was not read`,
+      'short lines',
+    );
+  const past = layout.filter(({ start }) => start > longest);
+  if (past.length > 0 && !partial)
+    notices.add(
+      undefined,
+      `the codebook places ${past
+        .slice(0, 5)
+        .map(({ name, start, end }) => `${name} (${start} to ${end})`)
+        .join(
+          ', ',
+        )}${past.length > 5 ? ` and ${past.length - 5} more` : ''} past the end of every line, which has ${longest} characters at most: nothing was read there`,
+      'past the end',
     );
   if (read === 0)
     throw new InputError({ file, says: 'the file holds no line; fetch it again or choose another' });

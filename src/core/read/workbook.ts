@@ -130,8 +130,14 @@ function columnLetters(column: number): string {
 function cellText(cell: Cell, date1904: boolean): string {
   // Of merged cells only the first holds anything.
   if (cell.isMerged && cell.master !== cell) return '';
-  return valueText(cell.value, cell.numFmt ?? '', date1904);
+  const format = cell.numFmt ?? '';
+  // A formula came to what was saved with it, though that be zero, false or nothing.
+  return cell.type === FORMULA
+    ? valueText(cell.result as Cell['value'], format, date1904)
+    : valueText(cell.value, format, date1904);
 }
+/** The package's number for cells with a formula (ValueType.Formula). */
+const FORMULA = 6;
 
 function valueText(value: Cell['value'], format: string, date1904: boolean): string {
   if (value === null || value === undefined) return '';
@@ -145,8 +151,6 @@ function valueText(value: Cell['value'], format: string, date1904: boolean): str
     return typeof value.text === 'string'
       ? value.text
       : valueText(value.text as Cell['value'], format, date1904);
-  if ('formula' in value || 'sharedFormula' in value)
-    return valueText(value.result as Cell['value'], format, date1904);
   return '';
 }
 
