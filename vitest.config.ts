@@ -1,5 +1,10 @@
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
-  test: { include: ['src/**/*.test.ts', 'calibrate/**/*.test.ts'], environment: 'node', testTimeout: 60_000, hookTimeout: 90_000 },
+  test: {
+    include: ['src/**/*.test.ts', 'calibrate/**/*.test.ts'],
+    environment: 'node',
+    testTimeout: 60_000,
+    hookTimeout: 90_000,
+  },
 });

@@ -6,7 +6,8 @@ import { sourceOf } from '../read/source';
 import { looksLikeDdi, parseDdi } from './ddi';
 import { readDocument } from './document';
 import { linkCodebooks } from './link';
-import { readsAsNoAnswer, reasonOfLabel } from './missing-words';
+import { reasonOfLabel } from './missing-words';
+import { readsAsNoAnswer } from './no-answer';
 
 const document = (body: string, open = '<codeBook xmlns="ddi:codebook:2_5">'): string =>
   `<?xml version="1.0"?>${open}<stdyDscr><citation><titlStmt><titl>Upkeep</titl></titlStmt></citation></stdyDscr><dataDscr>${body}</dataDscr></codeBook>`;

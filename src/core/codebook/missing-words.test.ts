@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isAmbiguous, readsAsNoAnswer, reasonOfLabel } from './missing-words';
+import { reasonOfLabel } from './missing-words';
+import { isAmbiguous, readsAsNoAnswer } from './no-answer';
 
 const SURE = [
   'Refused',

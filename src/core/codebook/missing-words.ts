@@ -4,7 +4,7 @@ import type { Reason } from '../extract/words';
  * Words by which labels say that a code is no answer, in English, German, French and Spanish. The order decides:
  * the first list with a hit gives the reason. Matched as whole words after folding case and accents.
  */
-const WORDS: readonly (readonly [Reason, readonly string[]])[] = [
+export const WORDS: readonly (readonly [Reason, readonly string[]])[] = [
   [
     'not-asked',
     [
@@ -207,7 +207,7 @@ const WORDS: readonly (readonly [Reason, readonly string[]])[] = [
 ];
 
 /** Words that mean something else as well, such as household refuse: they count only where they are the whole label. */
-const AMBIGUOUS: ReadonlySet<string> = new Set([
+export const AMBIGUOUS: ReadonlySet<string> = new Set([
   'refuse',
   'refus',
   'filter',
@@ -259,10 +259,8 @@ const AMBIGUOUS: ReadonlySet<string> = new Set([
   'not recorded',
   'hard to say',
 ]);
-/** Longer labels than this talk of something else too. */
-const MOST_WORDS = 6;
-
-const fold = (text: string): string =>
+/** Bare words in lower case, without accents, one blank on each side. */
+export const fold = (text: string): string =>
   ` ${text
     .normalize('NFD')
     .replace(/\p{M}/gu, '')
@@ -278,65 +276,3 @@ export function reasonOfLabel(label: string): Reason | null {
   }
   return null;
 }
-
-/** Words that tell what became of an answer, and of many other things too: they count where hardly anything else is said. */
-const OF_OTHER_THINGS: ReadonlySet<string> = new Set([
-  'refused',
-  'refusal',
-  'declined',
-  'verweigert',
-  'verweigerung',
-  'withheld',
-  'suppressed',
-  'unterdruckt',
-  'no response',
-  'non response',
-  'not reported',
-  'not stated',
-  'not asked',
-  'not surveyed',
-  'not answered',
-  'illegible',
-  'not usable',
-  'unable to say',
-  'rehusa',
-  'rehuso',
-  'se niega',
-]);
-/** What may stand beside them. */
-const BESIDE: ReadonlySet<string> = new Set(
-  'to of or and the a an at all by in on it he she they i r respondent respondents interviewee interviewer person proxy item question questions survey interview answer answers answered say said tell code coded reason information data value values not no don t know dk applicable because yet other codes ausgesagt angabe antwort frage befragte befragter zu der die das de la le el of reponse respuesta pregunta item explicit'.split(
-    ' ',
-  ),
-);
-
-/** Whether a label reads like the absence of an answer, though nobody says that it is one. */
-export function readsAsNoAnswer(label: string): boolean {
-  const folded = fold(label);
-  if (AMBIGUOUS.has(folded.trim())) return true;
-  if (folded.trim().split(' ').length > MOST_WORDS) return false;
-  return WORDS.some(([, words]) =>
-    words.some(
-      (word) =>
-        !AMBIGUOUS.has(word) &&
-        folded.includes(` ${word} `) &&
-        (!OF_OTHER_THINGS.has(word) || isAllOf(label, folded, word)),
-    ),
-  );
-}
-
-/** Whether words of other things, too, are all that a label says, or stand first and are parted from the rest. */
-function isAllOf(label: string, folded: string, word: string): boolean {
-  const rest = folded.replace(` ${word} `, ' ').trim();
-  if (rest === '' || rest.split(' ').every((one) => BESIDE.has(one) || /^\d+$/.test(one))) return true;
-  const [first] = label.split(/[,:;/(–—-]/);
-  return first !== label && fold(first).trim() === word;
-}
-
-/** Whether it is only one of those words that mean something else as well. */
-export const isAmbiguous = (label: string): boolean => AMBIGUOUS.has(fold(label).trim());
-
-/** Levels among words that stand for no word, as people write them where no codebook says so. */
-const AMONG_WORDS =
-  /^(unknown|not known|n\/?k|n\.k\.|unbekannt|inconnue?|desconocid[oa]|sconosciut[oa]|onbekend|okänd|ukendt|not (available|given|provided|recorded|specified|determined|stated|reported|disclosed|entered)|unspecified|undetermined|undisclosed|unstated|no data|no info(rmation)?|n\/?a|n\.a\.|#n\/a|null|nan|<na>|none given|k\.?\s?a\.?|s\/d|s\.d\.|n\.c\.|tbc|\?{1,3}|\.{1,3}|-{1,3}|–|—)$/i;
-export const standsForNoWord = (text: string): boolean => AMONG_WORDS.test(text.trim());

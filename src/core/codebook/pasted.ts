@@ -1,5 +1,6 @@
 import type { Reason } from '../extract/words';
-import { readsAsNoAnswer, reasonOfLabel } from './missing-words';
+import { reasonOfLabel } from './missing-words';
+import { readsAsNoAnswer } from './no-answer';
 
 /** What one line of a pasted list of codes was understood to say. */
 export interface PastedLine {

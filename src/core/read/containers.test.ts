@@ -163,6 +163,27 @@ describe('a workbook', () => {
     expect(extract.files[0]).toMatchObject({ form: 'workbook', sheet: 'Data', rows: 2, columns: 8 });
   });
 
+  it('has what formulas came to, zero and false among it', async () => {
+    const bytes = await made((book) => {
+      const sheet = book.addWorksheet('Sums');
+      sheet.addRow(['id', 'twice', 'any', 'why', 'share']);
+      for (const n of [0, 1, 2])
+        sheet.addRow([
+          n + 1,
+          { formula: `A${n}*2`, result: n * 2 },
+          { formula: 'A1>0', result: n > 0 },
+          { formula: 'IF(A1=0,"","x")', result: n ? 'x' : '' },
+          n ? { formula: '1/A1', result: 1 / n } : { formula: '1/A1', result: { error: '#DIV/0!' } },
+        ] as never);
+    });
+    const extract = await readExtract([{ source: sourceOf('b.xlsx', bytes) }]);
+    expect(cells(extract)).toEqual([
+      ['1', '0', 'FALSE', '', '#DIV/0!'],
+      ['2', '2', 'TRUE', 'x', '1'],
+      ['3', '4', 'TRUE', 'x', '0.5'],
+    ]);
+  });
+
   it('is read by the sheet that holds most, or the one chosen, the others noticed; titles, empty rows and merged cells pass', async () => {
     const bytes = await made((book) => {
       book.addWorksheet('Notes').addRow(['about']);
@@ -331,6 +352,48 @@ describe('fixed-width text', () => {
     expect(extract.rows).toBe(3);
     expect(extract.files[0].notices.map(({ line, says }) => `${line}: ${says}`).join('\n')).toMatch(
       /2: the line has 2 characters, 12 expected; what is not there is blank\n4: the line has 21 characters, 12 expected; not read: and more/,
+    );
+  });
+
+  it('puts the lines of a case together, and says where one is cut short', async () => {
+    const two = [
+      { name: 'id', start: 1, end: 3 },
+      { name: 'age', start: 4, end: 5 },
+      { name: 'town', start: 1, end: 4, record: 2 },
+    ];
+    const extract = await readExtract([
+      {
+        source: sourceOf('f.dat', '00134\nFenw\n00251\nHawm\n00360\n'),
+        reading: { form: 'fixed-width' },
+        layout: two,
+      },
+    ]);
+    expect(cells(extract)).toEqual([
+      ['001', '34', 'Fenw'],
+      ['002', '51', 'Hawm'],
+    ]);
+    expect(extract.files[0].lines).toEqual([
+      [0, 1],
+      [1, 3],
+    ]);
+    expect(extract.files[0].notices).toEqual([
+      { line: 5, says: 'a case takes 2 lines, and the file ends after 1 of its last one: it was not read' },
+    ]);
+  });
+
+  it('says what a codebook places past the end of every line', async () => {
+    const extract = await readExtract([
+      {
+        source: sourceOf('f.dat', '00134\n00251\n'),
+        reading: { form: 'fixed-width' },
+        layout: [
+          { name: 'id', start: 1, end: 3 },
+          { name: 'far', start: 40, end: 44 },
+        ],
+      },
+    ]);
+    expect(extract.files[0].notices.map(({ says }) => says).join('\n')).toContain(
+      'the codebook places far (40 to 44) past the end of every line, which has 5 characters at most',
     );
   });
 

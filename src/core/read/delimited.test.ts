@@ -104,6 +104,20 @@ describe('reading', () => {
     ]);
   });
 
+  it('knows titles that are padded to full width, and a sparse table is none', async () => {
+    const rows = Array.from({ length: 30 }, (_, i) => `${i + 1},Fenwater,${i % 7},${40 - i}`).join('\n');
+    const padded = await read(`Homes of Ostrey,,,\n,,,\nAs of 2021,,,\nid,town,rooms,age\n${rows}\n`);
+    expect(padded.variables.map(({ name }) => name)).toEqual(['id', 'town', 'rooms', 'age']);
+    expect(padded.rows).toBe(30);
+    expect(padded.files[0].notices.map(({ says }) => says.trim())).toContain(
+      'a title, not read: Homes of Ostrey',
+    );
+    const sparse = await read(
+      `id,,,\n${Array.from({ length: 30 }, (_, i) => `${i},,,${i % 5 ? '' : 'x'}`).join('\n')}\n`,
+    );
+    expect(sparse.rows).toBe(31);
+  });
+
   it('passes over title rows above the names, and says what they held', async () => {
     const extract = await read(
       'Quillmere Archive 2022\n\nAll rights kept\nid,town\n1,Fenwater\n2,Marlhope\n3,Hawmoor\n4,Pellsey\n',

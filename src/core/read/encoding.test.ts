@@ -77,3 +77,55 @@ describe('guessing', () => {
     expect(looksUtf16(utf8('a,b,c,d'))).toBeNull();
   });
 });
+
+describe('encodings of other scripts', () => {
+  it.each([
+    [
+      'shift_jis',
+      '北の村',
+      'lNSNhiySbovmLJBFi8YKMSyWa4LMkboslF+LxgoyLJDsgsySrCyLs450CjMsjWCCzJKsLIuZjnSBQZFEiPUKlNSNhiySbovmLJBFi8YKMSyWa4LMkboslF+LxgoyLJDsgsySrCyLs450CjMsjWCCzJKsLIuZjnSBQZFEiPUKlNSNhiySbovmLJBFi8YKMSyWa4LMkboslF+LxgoyLJDsgsySrCyLs450CjMsjWCCzJKsLIuZjnSBQZFEiPUKlNSNhiySbovmLJBFi8YKMSyWa4LMkboslF+LxgoyLJDsgsySrCyLs450CjMsjWCCzJKsLIuZjnSBQZFEiPUK',
+    ],
+    [
+      'euc-kr',
+      '북쪽 마을',
+      'ufjIoyzB9r+qLMH3vvcKMSy6z8LKILi2wLsss/O6zgoyLLCtsKHAxyC1tb3DLLGzu+e/zSDAx7vnCrn4yKMswfa/qizB9773CjEsus/CyiC4tsC7LLPzus4KMiywrbChwMcgtbW9wyyxs7vnv80gwMe75wq5+MijLMH2v6oswfe+9woxLLrPwsoguLbAuyyz87rOCjIssK2wocDHILW1vcMssbO757/NIMDHu+cKufjIoyzB9r+qLMH3vvcKMSy6z8LKILi2wLsss/O6zgoyLLCtsKHAxyC1tb3DLLGzu+e/zSDAx7vnCg==',
+    ],
+    [
+      'koi8-r',
+      'Северная деревня',
+      'zs/NxdIsz8LMwdPU2Czawc7R1MnFCjEs88XXxdLOwdEgxMXSxdfO0SzL0sXT1NjRzsnOCjIs58/Sz8Qg1SDSxcvJLNXeydTFzNggySDX0sHeCs7PzcXSLM/CzMHT1Ngs2sHO0dTJxQoxLPPF18XSzsHRIMTF0sXXztEsy9LF09TY0c7JzgoyLOfP0s/EINUg0sXLySzV3snUxczYIMkg19LB3grOz83F0izPwszB09TYLNrBztHUycUKMSzzxdfF0s7B0SDExdLF187RLMvSxdPU2NHOyc4KMiznz9LPxCDVINLFy8ks1d7J1MXM2CDJINfSwd4Kzs/NxdIsz8LMwdPU2Czawc7R1MnFCjEs88XXxdLOwdEgxMXSxdfO0SzL0sXT1NjRzsnOCjIs58/Sz8Qg1SDSxcvJLNXeydTFzNggySDX0sHeCg==',
+    ],
+    [
+      'big5',
+      '北方村',
+      'vXO4uSymYbDPLMK+t34KMSylX6Top/gsuUGlwQoyLKplw+TC7Syx0K52qU3C5aXNCr1zuLkspmGwzyzCvrd+CjEspV+k6Kf4LLlBpcEKMiyqZcPkwu0ssdCudqlNwuWlzQq9c7i5LKZhsM8swr63fgoxLKVfpOin+Cy5QaXBCjIsqmXD5MLtLLHQrnapTcLlpc0KvXO4uSymYbDPLMK+t34KMSylX6Top/gsuUGlwQoyLKplw+TC7Syx0K52qU3C5aXNCg==',
+    ],
+    [
+      'iso-8859-2',
+      'Północna wieś',
+      'bnVtZXIsd29qZXfzZHp0d28semF382QKMSxQ87Nub2NuYSB3aWW2LHJvbG5payBpIG2zeW5hcnogvGS8YrNvCjIsbWlhc3RvIG5hZCByemVrsSxuYXVjenljaWVsIL95amUKbnVtZXIsd29qZXfzZHp0d28semF382QKMSxQ87Nub2NuYSB3aWW2LHJvbG5payBpIG2zeW5hcnogvGS8YrNvCjIsbWlhc3RvIG5hZCByemVrsSxuYXVjenljaWVsIL95amUKbnVtZXIsd29qZXfzZHp0d28semF382QKMSxQ87Nub2NuYSB3aWW2LHJvbG5payBpIG2zeW5hcnogvGS8YrNvCjIsbWlhc3RvIG5hZCByemVrsSxuYXVjenljaWVsIL95amUKbnVtZXIsd29qZXfzZHp0d28semF382QKMSxQ87Nub2NuYSB3aWW2LHJvbG5payBpIG2zeW5hcnogvGS8YrNvCjIsbWlhc3RvIG5hZCByemVrsSxuYXVjenljaWVsIL95amUK',
+    ],
+  ] as const)('are told by their bytes: %s', (encoding, word, base64) => {
+    const bytes = new Uint8Array(Buffer.from(base64, 'base64'));
+    expect(guessEncoding(bytes).encoding).toBe(encoding);
+    expect(new TextDecoder(encoding).decode(bytes)).toContain(word);
+  });
+
+  it('are told when they come after a long stretch of ASCII', async () => {
+    const bytes = Uint8Array.from([
+      ...utf8('id,name\n1,a\n'.repeat(40)),
+      ...Buffer.from('7O7s5fAs7uHr4PHy/Cznrg=='.repeat(1), 'base64'),
+    ]);
+    const { turned } = await text(bytes, 'utf-8', 90);
+    expect(turned).toHaveLength(1);
+  });
+
+  it('are not seen in a few accents, and Japanese of seven bits is', () => {
+    expect(
+      guessEncoding(new Uint8Array(Buffer.from('Nr,Ort\n1,M\xfcnchen\n2,K\xf6ln\n', 'latin1'))).encoding,
+    ).toBe('windows-1252');
+    expect(guessEncoding(Uint8Array.of(0x1b, 0x24, 0x42, 0x46, 0x7c, 0x1b, 0x28, 0x42)).encoding).toBe(
+      'iso-2022-jp',
+    );
+  });
+});

@@ -56,6 +56,13 @@ const isAlike = (ranges: readonly string[]): boolean => {
   );
 };
 
+/** Whether most of some items answer on one range of codes. */
+export function isOneScale(items: readonly Subject[]): boolean {
+  const counts = new Map<string | null, number>();
+  for (const item of items) counts.set(rangeOf(item), (counts.get(rangeOf(item)) ?? 0) + 1);
+  return Math.max(...counts.values()) >= items.length * SHARE_ALIKE;
+}
+
 /** Neighbours with one range, one of another range among them: two alike before it and at least one after. */
 function stretches(items: readonly number[], ranges: readonly string[]): number[][] {
   const found: number[][] = [];

@@ -1,7 +1,7 @@
 import { largest, smallest } from '../../tally/extent';
 import type { Column } from '../../extract/column';
 import { spellingsOf, validOf } from '../../infer/levels';
-import { alikeItems, batteriesOf } from './batteries';
+import { alikeItems, batteriesOf, isOneScale } from './batteries';
 import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
 
 /**
@@ -70,9 +70,11 @@ function otherCodes(items: readonly number[], subjects: readonly Subject[]): Fla
     if (
       lacks.length === 0 &&
       extra.length < 2 &&
-      !beyond(
-        extra.map(([code]) => Number(code)),
-        others,
+      !(
+        beyond(
+          extra.map(([code]) => Number(code)),
+          others,
+        ) && isOneScale(others.map((other) => subjects[other.i]))
       )
     )
       return [];

@@ -1,4 +1,4 @@
-import { isAmbiguous, readsAsNoAnswer, standsForNoWord } from '../../codebook/missing-words';
+import { isAmbiguous, readsAsNoAnswer, standsForNoWord } from '../../codebook/no-answer';
 import { isCategorical, isMeasure } from '../../extract/words';
 import { validOf } from '../../infer/levels';
 import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';

@@ -1,4 +1,4 @@
-import { readsAsNoAnswer } from '../../codebook/missing-words';
+import { readsAsNoAnswer } from '../../codebook/no-answer';
 import { isNumericStorage } from '../../extract/words';
 import { validOf } from '../../infer/levels';
 import type { Flag, Subject, VariableRule } from '../rule';

@@ -1,4 +1,4 @@
-import { readsAsNoAnswer } from '../../codebook/missing-words';
+import { readsAsNoAnswer } from '../../codebook/no-answer';
 import { isCategorical, isNumericStorage } from '../../extract/words';
 import { NEAREST, digitForm, edgesOf, missedIn, stepAt } from '../../infer/edges';
 import { numberOf, rankOf, rowsOf, spellingsOf, validOf, type Level } from '../../infer/levels';
@@ -156,7 +156,9 @@ function weigh(
   add(form, form >= 1.5 ? 'is written as such codes are' : undefined);
   spikeEvidence(level, rest, side, add);
   // Zero is a real answer wherever nothing, none or never can be one: only a variable that lives far from it speaks.
-  if (value === 0 && !livesFarFromZero(level, rest) && !isGrownUp(subject, level, rest)) {
+  if (value === 0 && isGrownUp(subject, level, rest))
+    add(2, `is an age, and nobody else is under ${rest[0].code}`);
+  else if (value === 0 && !livesFarFromZero(level, rest)) {
     if (beginsAfterZero(subject, level, rest) || siblingsBeginAfterZero(subject, rest, siblings))
       add(5.5, 'stands in few rows before a scale that starts at 1');
     else add(-8);

@@ -1,5 +1,5 @@
 import { isDateStorage, type Kind } from '../../extract/words';
-import { readsAsNoAnswer } from '../../codebook/missing-words';
+import { readsAsNoAnswer } from '../../codebook/no-answer';
 import { bodyOf } from '../edges';
 import type { Known } from '../known';
 import { letterGrades, monotone, orderOfWords } from '../ladders';
