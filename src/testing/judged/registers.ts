@@ -106,7 +106,7 @@ export const accounts: Judged[] = [
   v('amount_paid', 'continuous', (c) => `${c.whole(2, 60)}.${c.pick(['90', '50', '95', '00'])}`),
   v('qty', 'count', (c) => 1 + poisson(1.4)(c)),
   v('Closing', 'date', day(17000, 700)),
-  v('Year', ['continuous', 'ordinal', 'nominal', 'date'], pick([2014, 2016, 2018])),
+  v('Year', 'continuous', pick([2014, 2016, 2018])),
   v('fiscal', 'date', (c) => {
     const year = c.whole(2009, 2020);
     return `${year}/${padded((year + 1) % 100, 2)}`;
@@ -118,7 +118,7 @@ export const returns: Judged[] = [
   v('quarter', 'date', (_, row) => `${1961 + (row >> 2)}Q${1 + (row % 4)}`),
   v('halfyear', 'date', (_, row) => `${1920 + (row >> 1)}-H${1 + (row % 2)}`),
   v('isoweek', 'date', (c) => `${c.whole(2011, 2020)}-W${padded(c.whole(1, 52), 2)}`),
-  v('year', ['continuous', 'ordinal', 'date', 'nominal'], (_, row) => 1990 + (row % 24)),
+  v('year', 'continuous', (_, row) => 1990 + (row % 24)),
   v('month', 'ordinal', (c) => c.whole(1, 12)),
   v('day_of_month', ['ordinal', 'nominal'], int(1, 31)),
   v('dayofweek', ['ordinal', 'nominal'], int(1, 7)),

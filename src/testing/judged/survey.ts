@@ -63,7 +63,7 @@ export const survey: Judged[] = [
   },
   { name: 'intdate', kind: 'date', storage: 'date', cell: day(18600, 200) },
   { name: 'int_month', kind: ['ordinal', 'nominal'], cell: int(1, 12) },
-  { name: 'year', kind: ['continuous', 'nominal', 'ordinal'], cell: pick([2018, 2019, 2020, 2021]) },
+  { name: 'year', kind: 'continuous', cell: pick([2018, 2019, 2020, 2021]) },
   { name: 'rooms', kind: 'count', cell: whole(4.2, 1.5, 1, 12) },
   { name: 'comment', kind: 'text', cell: sometimes(0.4, '', prose(5, 14)) },
 ];

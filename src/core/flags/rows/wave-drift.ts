@@ -98,6 +98,8 @@ function writingDrift(
   ];
 }
 
+const isYear = ({ value }: Level): boolean => value !== null && value >= 1800 && value <= 2200;
+
 /** Rows of each level in each file. */
 function countsByFile(column: Column, starts: readonly number[], levels: readonly Level[]): Float64Array[] {
   const { sums } = crossed(column.rows, [codingOfStretches(starts), levelCoding(column, levels)]);
@@ -114,7 +116,8 @@ function codesDrift(
   names: readonly string[],
 ): Flag[] {
   const { levels } = validOf(subject.levels);
-  if (levels.length < 2 || levels.length > MOST_CODES) return [];
+  // Years count on by themselves.
+  if (levels.length < 2 || levels.length > MOST_CODES || levels.every(isYear)) return [];
   const counts = countsByFile(column, starts, levels);
   const rows = counts.map(sum);
   const waves = rows.flatMap((count, i) => (count >= LEAST_ROWS ? [i] : []));
@@ -294,7 +297,7 @@ function scaleDrift(
     const spread = Math.min(before.spread, after.spread);
     if (spread <= 0 || Math.abs(after.middle - before.middle) < FAR * spread) continue;
     // A year counts on by itself.
-    if (levels.every(({ value }) => (value as number) >= 1800 && (value as number) <= 2200)) continue;
+    if (levels.every(isYear)) continue;
     return [
       {
         rule: 'wave-drift',

@@ -15,15 +15,7 @@ import {
   type VariableRule,
 } from '../rule';
 import { inSiblings } from './siblings';
-import {
-  beginsAfterZero,
-  breaksOff,
-  goesOn,
-  isBalanced,
-  livesFarFromZero,
-  runsOut,
-  siblingsBeginAfterZero,
-} from './zero';
+import { beginsAfterZero, breaksOff, goesOn, isBalanced, livesFarFromZero, runsOut } from './zero';
 
 /**
  * Numbers standing for "no answer" among real ones: 9, 99, 998, -1, -8, 9999.9, 0 before years. No single test decides:
@@ -159,8 +151,7 @@ function weigh(
   if (value === 0 && isGrownUp(subject, level, rest))
     add(2, `is an age, and nobody else is under ${rest[0].code}`);
   else if (value === 0 && !livesFarFromZero(level, rest)) {
-    if (beginsAfterZero(subject, level, rest) || siblingsBeginAfterZero(subject, rest, siblings))
-      add(5.5, 'stands in few rows before a scale that starts at 1');
+    if (beginsAfterZero(subject, level, rest)) add(5.5, 'stands in few rows before a scale that starts at 1');
     else add(-8);
   }
   // What as many hold as hold any answer may well be one, the more so if it is of one digit.

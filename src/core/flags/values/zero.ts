@@ -1,7 +1,7 @@
 import { largest, smallest } from '../../tally/extent';
 import { isCategorical } from '../../extract/words';
 import { NEAREST, stepAt } from '../../infer/edges';
-import { numberOf, rowsOf, validOf, type Level } from '../../infer/levels';
+import { numberOf, rowsOf, type Level } from '../../infer/levels';
 import type { Subject } from '../rule';
 
 /** A quantity lives far from zero if its smallest value is so many of its ranges above it. */
@@ -45,22 +45,6 @@ function beginsAbruptly(low: number, rest: readonly Level[]): boolean {
   );
 }
 const LEAST_FIRST = 3;
-
-const LEAST_SIBLINGS = 2;
-/** Zero before a scale from one on, where siblings answer on the same scale and none has a zero. */
-export function siblingsBeginAfterZero(
-  { name, kind }: Pick<Subject, 'name' | 'kind'>,
-  rest: readonly Level[],
-  siblings: readonly Subject[],
-): boolean {
-  if (!isCategorical(kind) || rest.length < 3 || numberOf(rest[0]) !== 1) return false;
-  const others = siblings.filter((one) => one.name !== name);
-  const alike = others.filter(({ levels }) => {
-    const { values } = validOf(levels);
-    return values[0] === 1 && values[values.length - 1] === numberOf(rest[rest.length - 1]);
-  });
-  return alike.length >= LEAST_SIBLINGS && alike.length >= others.length * 0.6;
-}
 
 const LEAST_LEVELS = 30;
 /** Whether a quantity of many values merely goes on below zero: step by step, each value about as frequent as the first above it. */
