@@ -180,7 +180,7 @@ function weigh(
   const step = rest.length >= LEAST_STEPS && rest.length <= MOST_IN_LIST ? commonStep(rest) : 0;
   if (step > 0 && value % step !== 0) add(2, `is no multiple of ${step}, as all answers are`);
   if (value < 0) negativeEvidence(subject, rest, add);
-  codebookEvidence(level, rest, subject, add);
+  codebookEvidence(level, rest, subject, siblings.length > 1, add);
   // What siblings hold can add certainty to a suspicion, not make one.
   if (logOdds > LEAST_SUSPICION) {
     siblingEvidence(value, siblings, add);
@@ -268,7 +268,13 @@ function spikeEvidence(level: Level, rest: readonly Level[], side: 'top' | 'bott
   else if (level.count === 1 && rest.length > 12) add(-1.5);
 }
 
-function codebookEvidence(level: Level, rest: readonly Level[], { entry }: Subject, add: Add): void {
+function codebookEvidence(
+  level: Level,
+  rest: readonly Level[],
+  { entry }: Subject,
+  hasSiblings: boolean,
+  add: Add,
+): void {
   if (level.label !== null) {
     add(readsAsNoAnswer(level.label) ? 4 : -8, `is labelled “${level.label}” and not declared missing`);
     return;
@@ -279,9 +285,9 @@ function codebookEvidence(level: Level, rest: readonly Level[], { entry }: Subje
   );
   const known = rest.filter(({ label }) => label !== null);
   if (answers.length >= 2 && rowsOf(known) >= rowsOf(rest) * 0.95)
-    // A lone digit beside a list is first of all not in the list.
+    // A lone digit beside a list is first of all not in the list, unless a battery has it.
     add(
-      numberOf(level) === 0 ? 10 : numberOf(level) > 0 && numberOf(level) < 10 ? 0 : 1.5,
+      numberOf(level) === 0 ? 10 : numberOf(level) > 0 && numberOf(level) < 10 && !hasSiblings ? 0 : 1.5,
       'has no label where all other codes have one',
     );
   const value = numberOf(level);
