@@ -124,15 +124,15 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
   it('confirms a kind with one key, and says another', async () => {
     const { driver } = browser;
     await (await see(driver, row('intday'))).click();
-    await seeText(driver, `${row('intday')} .kind`, 'continuous?');
+    await seeText(driver, `${row('intday')} .kind`, 'nominal?');
     await keys(driver, 'c');
     await see(driver, `${row('intday')} .kind.confirmed`);
-    await seeText(driver, '.kept', 'intday is continuous');
+    await seeText(driver, '.kept', 'intday is nominal');
     await keys(driver, 'k');
     await see(driver, '.modal.show .kindlist');
     await keys(driver, 'o');
     await seeText(driver, `${row('intday')} .kind.confirmed`, 'ordinal');
-    await seeText(driver, '#profile', 'Confirmed by you. The program presumed continuous');
+    await seeText(driver, '#profile', 'Confirmed by you. The program presumed nominal');
     await seeText(driver, '.rail', '183 kinds presumed');
   });
 
