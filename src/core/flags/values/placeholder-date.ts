@@ -80,6 +80,7 @@ const LEAST_YEARS = 10;
 
 /** The same among years written as numbers. */
 function inYears(name: string, { levels, values, counts, rows }: ReturnType<typeof validOf>): Flag[] {
+  if (values.length < LEAST_YEARS || values[0] < 1000 || values[values.length - 1] > 3000) return [];
   const among = levels.filter(({ value }) => value !== null && !YEARS.has(value));
   if (
     among.length < LEAST_YEARS ||

@@ -1,4 +1,4 @@
-import { spellingsOf, validOf } from '../../infer/levels';
+import { validOf } from '../../infer/levels';
 import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /** Blanks that do not show: leading, trailing, doubled, non-breaking. They part what belongs together. */
@@ -58,14 +58,18 @@ const shown = (text: string): string =>
     .replace(/^\s+|\s+$/g, (blanks) => '␣'.repeat(blanks.length))
     .replace(/ {2,}/g, (blanks) => '␣'.repeat(blanks.length))}”`;
 
+const isPadded = (text: string): boolean => /^\s|\s$/.test(text);
+
 /** Where more cells have them, the file pads its columns. */
 const MOST_PADDED = 0.2;
 
 /** Numbers and dates with a blank before or after them, where most have none: some programs read them as words. */
 function besideNumbers({ name, levels, rowsWith }: Subject): Flag[] {
-  const odd = validOf(levels)
-    .levels.flatMap(spellingsOf)
-    .filter((text) => text.trim() !== text);
+  const odd: string[] = [];
+  for (const { code, spellings } of validOf(levels).levels) {
+    if (isPadded(code) && spellings.length === 0) odd.push(code);
+    for (const text of spellings) if (isPadded(text)) odd.push(text);
+  }
   if (odd.length === 0) return [];
   const rows = rowsWith?.(odd) ?? odd.length;
   if (rows > (levels.rows - levels.blank) * MOST_PADDED) return [];
