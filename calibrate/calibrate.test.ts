@@ -16,7 +16,6 @@ const sample = (strength: number, truth: Sample['truth'], file = 'a'): Sample =>
   held: [{ cue, strength }],
   possible: ['nominal', 'ordinal', 'count'],
   truth,
-  weight: 1,
 });
 
 describe('the table of weights', () => {

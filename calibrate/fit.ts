@@ -21,8 +21,7 @@ const DECAY = { first: 0.9, second: 0.999 };
 export function fit(samples: readonly Sample[], from: Weights = {}): Weights {
   const places = CUES.flatMap(({ id, kinds }) => kinds.map((kind) => ({ id, kind })));
   const placeOf = new Map(places.map(({ id, kind }, i) => [`${id}|${kind}`, i]));
-  const rows = samples.map(({ held, possible, truth, weight }) => ({
-    weight,
+  const rows = samples.map(({ held, possible, truth }) => ({
     truth: possible.map((kind) => truth.includes(kind)),
     // For each possible kind, which weights add to its score, and how far.
     terms: possible.map((kind) =>
@@ -32,19 +31,19 @@ export function fit(samples: readonly Sample[], from: Weights = {}): Weights {
       }),
     ),
   }));
-  const total = rows.reduce((sum, { weight }) => sum + weight, 0);
+  const total = rows.length;
   const w = Float64Array.from(places, ({ id, kind }) => from[id]?.[kind] ?? 0);
   const [m, v, g] = [new Float64Array(w.length), new Float64Array(w.length), new Float64Array(w.length)];
   for (let step = 1; step <= STEPS; step++) {
     for (let i = 0; i < w.length; i++) g[i] = (RIDGE * w[i]) / total;
-    for (const { terms, truth, weight } of rows) {
+    for (const { terms, truth } of rows) {
       const scores = terms.map((one) => one.reduce((sum, [place, strength]) => sum + strength * w[place], 0));
       const most = Math.max(...scores);
       const odds = scores.map((score) => Math.exp(score - most));
       const sum = odds.reduce((a, b) => a + b, 0);
       const right = odds.reduce((a, b, k) => (truth[k] ? a + b : a), 0);
       terms.forEach((one, k) => {
-        const off = (odds[k] / sum - (truth[k] ? odds[k] / right : 0)) * (weight / total);
+        const off = (odds[k] / sum - (truth[k] ? odds[k] / right : 0)) / total;
         for (const [place, strength] of one) g[place] += off * strength;
       });
     }

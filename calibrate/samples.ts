@@ -19,8 +19,6 @@ export interface Sample {
   possible: readonly Kind[];
   /** The kinds that an expert would accept, the first the best. */
   truth: readonly Kind[];
-  /** How much it counts. */
-  weight: number;
 }
 
 /** How a made-up study is handed out. */
@@ -118,7 +116,6 @@ export function samplesOf(
             held: heldBy(seen),
             possible,
             truth: accepted,
-            weight: 1,
           },
         ];
   });

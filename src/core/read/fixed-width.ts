@@ -22,14 +22,14 @@ const SAMPLE_BYTES = 1 << 18;
 const PIECE = 1 << 19;
 
 /** Lines that a case takes. */
-export const recordsOf = (layout: Layout): number => Math.max(1, ...layout.map(({ record = 1 }) => record));
+const recordsOf = (layout: Layout): number => Math.max(1, ...layout.map(({ record = 1 }) => record));
 
 /** The length that a line must have for every column of it to be in it. @param record which line of a case */
-export const lineLength = (layout: Layout, record = 1): number =>
+const lineLength = (layout: Layout, record = 1): number =>
   Math.max(0, ...layout.filter((place) => (place.record ?? 1) === record).map(({ end }) => end));
 
 /** Cuts the lines of a case at the places of a layout. The blanks and the padding around a cell belong to the form, not to the cell. */
-export function cutCase(lines: readonly string[], layout: Layout): string[] {
+function cutCase(lines: readonly string[], layout: Layout): string[] {
   return layout.map(({ start, end, record = 1 }) => (lines[record - 1] ?? '').slice(start - 1, end).trim());
 }
 
