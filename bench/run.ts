@@ -77,4 +77,4 @@ for (const [rows, columns] of [
     `${rows} rows × ${columns} columns, ${(size / 1e6).toFixed(1)} MB: inspect ${seconds.toFixed(2)} s, peak ${(memory / 1e6).toFixed(0)} MB (${(memory / size).toFixed(1)} times the file); papaparse alone ${median(alone).toFixed(2)} s; ratio ${(seconds / median(alone)).toFixed(2)}`,
   );
 }
-if (process.argv.includes('--browser')) await inBrowser();
+if (process.argv.includes('--browser')) await inBrowser(process.argv.includes('--large'));

@@ -78,7 +78,7 @@ describe('rulings', () => {
     await press(driver, 'Ask the archive…');
     await press(driver, 'Write it down for the letter');
     await seeText(driver, '.flaglist .ruled', 'asked of the archive about oft_b');
-    await keys(driver, '5');
+    await keys(driver, '7');
     await press(driver, 'homes-questions.txt');
     const path = join(downloads, 'homes-questions.txt');
     await driver.wait(() => existsSync(path) && readFileSync(path).length > 0, 15_000);

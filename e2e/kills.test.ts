@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { describe, expect, inject, it } from 'vitest';
-import { drop, openBrowser, press, see, seeText, type Browser } from './browser';
+import { drop, openBrowser, press, PATIENCE, see, seeText, type Browser } from './browser';
 
 /** How often the browser is killed; more by `KILLS=20`. */
 const KILLS = Number(process.env.KILLS ?? 3);
@@ -67,7 +67,8 @@ describe('a browser that is killed while rulings are made', () => {
       );
       let kept = 0;
       const until = Date.now() + UNTIL + ((i * 677) % 1700);
-      while (Date.now() < until) {
+      // On a busy machine the first ruling may be kept later than that.
+      while (Date.now() < until || (kept === 0 && Date.now() < until + PATIENCE)) {
         const now = await shown(browser);
         if (now.kept) kept = Math.max(kept, now.made);
       }

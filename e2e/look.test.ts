@@ -88,7 +88,9 @@ describe('how it looks and feels', () => {
     for (const [station, shown] of [
       ['3', '.flagcard.current .evidence'],
       ['4', '.setsmap'],
-      ['5', '.outputs'],
+      ['5', '.recordrow'],
+      ['6', '.crossroom'],
+      ['7', '.outputs'],
       ['1', '[aria-labelledby=kept-extracts]'],
     ]) {
       await keys(driver, station);

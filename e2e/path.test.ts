@@ -85,7 +85,8 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
     for (const [station, part] of [
       ['1', 'sheet'],
       ['4', 'setsmap'],
-      ['5', 'sheet'],
+      ['5', 'recordtable'],
+      ['7', 'sheet'],
       ['2', 'ledger'],
       ['2', 'ledger'],
     ]) {
@@ -242,7 +243,7 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
       );
       return readFileSync(path, 'utf8');
     };
-    await keys(driver, '5');
+    await keys(driver, '7');
     const inventory = Papa.parse<Record<string, string>>((await saved('upkeep-inventory.csv')).trim(), {
       header: true,
     });

@@ -118,7 +118,46 @@ try {
   await keys(driver, Key.ARROW_RIGHT, Key.ARROW_RIGHT, Key.ENTER, 'e');
   await see(driver, '.belonging');
   await picture('sets');
-  await keys(driver, '5');
+  await keys(driver, '0', '5');
+  await see(driver, '.recordrow .cell .code');
+  // The home's tenure, and two before it the age.
+  await keys(driver, '[', ...Array<string>(18).fill(Key.ARROW_RIGHT), Key.ARROW_DOWN, 'k');
+  await see(driver, '.condition');
+  await keys(driver, Key.ARROW_LEFT, Key.ARROW_LEFT, 'z');
+  await see(driver, '#condition-from');
+  await keys(driver, '25', Key.TAB, '64');
+  await seeText(driver, '.modal-footer', 'with the others');
+  await picture('condition');
+  await keys(driver, Key.ENTER, 'v');
+  await seeText(driver, '.rowsbar', 'rows dropped');
+  await picture('rows');
+  await keys(driver, 'v', 'Z');
+  await seeText(driver, '.scope', 'sieve');
+  await keys(driver, '9', '2', 'g');
+  await see(driver, '#jump');
+  await keys(driver, 'age', Key.ENTER);
+  await seeText(driver, '#profile', 'Age of respondent');
+  await keys(driver, 'b');
+  await see(driver, '.recodedrawn svg:focus');
+  await picture('trial-recode');
+  await keys(driver, Key.ESCAPE);
+  await driver.wait(async () => (await driver.findElements(By.css('.modal'))).length === 0, 5000);
+  await keys(driver, '6');
+  for (const [key, name] of [
+    ['d', 'tenure'],
+    ['a', 'stratum'],
+    ['m', 'rent'],
+  ]) {
+    await see(driver, '.crossroom:focus');
+    await keys(driver, key);
+    await see(driver, '#pick-side');
+    await keys(driver, name, Key.ENTER);
+    await seeText(driver, '.crosssides', name);
+  }
+  await see(driver, '.crosstable .box');
+  await keys(driver, 'n');
+  await picture('cross-check');
+  await keys(driver, '7');
   await picture('handoff');
   await press(driver, 'Keys');
   await picture('keys');

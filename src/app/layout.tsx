@@ -9,6 +9,8 @@ import '../ui/look/frame.css';
 import '../ui/look/parts.css';
 import '../ui/look/stations.css';
 import '../ui/look/sets.css';
+import '../ui/look/rows.css';
+import '../ui/look/cross.css';
 
 export const metadata: Metadata = {
   title: 'Dig First',

@@ -4,6 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { crossSchema, everythingSchema } from '../core/inspect/cross-document';
+import { rowsSchema } from '../core/inspect/rows-document';
 import { inspectionSchema } from '../core/inspect/schema';
 
 const run = promisify(execFile);
@@ -378,5 +380,204 @@ describe('dig', () => {
     expect([code, out]).toEqual([2, '']);
     expect(lines(err)).toHaveLength(1);
     expect(err).toMatch(says);
+  });
+
+  describe('with a sieve', () => {
+    const files = [path('upkeep_2022.csv'), '--codebook', path('upkeep.xml')];
+    const sieve = (...conditions: unknown[]): string => {
+      const name = path(`sieve-${JSON.stringify(conditions).length}.json`);
+      writeFileSync(name, JSON.stringify({ format: 'dig-first-sieve', version: 1, name: 'x', conditions }));
+      return name;
+    };
+    const owned = { variable: 'tenure', codes: ['1', '77'] };
+    const roomy = { variable: 'rooms', from: 4, to: 6 };
+
+    it('rows prints the records kept, in order, with the account; codes that no row holds are no error', async () => {
+      const { out, err, code } = await dig(
+        'rows',
+        ...files,
+        ...[
+          '--sieve',
+          sieve(owned, roomy),
+          '--variables',
+          'rooms,tenure',
+          '--sort',
+          'rooms:down',
+          '--sort',
+          'hhid',
+        ],
+        ...['--take', '3', '--from', '2'],
+      );
+      expect(code).toBe(0);
+      expect(lines(err)).toContainEqual(expect.stringContaining('no row holds 77 in tenure'));
+      const { rows, sieve: account, found, records } = rowsSchema.parse(JSON.parse(out));
+      expect(found).toBe(null);
+      expect(rows.all).toBe(2987);
+      expect(account.map(({ keeps, drops }) => keeps + drops)).toEqual([2987, 2987]);
+      expect(account[1].left).toBe(rows.kept);
+      expect(records.length).toBe(3);
+      for (const { cells, line, row } of records) {
+        expect(line).toBe(row + 1);
+        expect(cells.map(({ raw }) => raw)).toEqual(['6', '1']);
+        expect(cells[1].label).toBe('Owned outright');
+      }
+    });
+
+    it('rows --dropped says which conditions a row fails, and --find looks in what is shown', async () => {
+      const given = [
+        'rows',
+        ...files,
+        '--sieve',
+        sieve(owned, roomy),
+        '--variables',
+        'rooms,tenure',
+        '--dropped',
+      ];
+      const { records } = rowsSchema.parse(JSON.parse((await dig(...given)).out));
+      for (const {
+        failed,
+        cells: [rooms, tenure],
+      } of records)
+        expect(failed).toEqual([
+          ...(tenure.raw === '1' ? [] : [0]),
+          ...(Number(rooms.raw) >= 4 && Number(rooms.raw) <= 6 && rooms.state === 'valid' ? [] : [1]),
+        ]);
+      const { found } = rowsSchema.parse(
+        JSON.parse((await dig(...given, '--find', 'OWNED WITH', '--take', '0')).out),
+      );
+      expect(found).toBeGreaterThan(100);
+    });
+
+    it('inspect counts the rows kept alone, and says so', async () => {
+      const all = inspectionSchema.parse(JSON.parse((await dig('inspect', ...files)).out));
+      const { rows, source, variables } = inspectionSchema.parse(
+        JSON.parse((await dig('inspect', ...files, '--sieve', sieve(owned))).out),
+      );
+      expect(source.rows).toEqual({ all: 2987, aside: 0, kept: rows });
+      const tenure = variables.find(({ name }) => name === 'tenure');
+      expect(tenure?.frequencies.map(({ code, count }) => [code, count])).toEqual([['1', rows]]);
+      for (const { counts } of variables) expect(counts.all).toBe(rows);
+      expect(variables.map(({ kind, storage, role }) => [kind, storage, role])).toEqual(
+        all.variables.map(({ kind, storage, role }) => [kind, storage, role]),
+      );
+    });
+
+    it.each<[string, string[], RegExp]>([
+      [
+        'a variable that is not there',
+        ['rows', '--sieve', sieve({ variable: 'tenur', codes: ['1'] })],
+        /conditions\.0: there is no variable tenur; near are tenure/,
+      ],
+      [
+        'ends that do not suit',
+        ['inspect', '--sieve', sieve({ variable: 'town', from: 1 })],
+        /town: from 1 does not suit it/,
+      ],
+      ['ends that cross', ['rows', '--sieve', sieve({ variable: 'rooms', from: 9, to: 1 })], /lies above/],
+      [
+        'an unknown form',
+        ['rows', '--sieve', sieve({ variable: 'rooms', near: 1 })],
+        /a condition has one test/,
+      ],
+      ['no sieve to drop by', ['rows', '--dropped'], /without a sieve no row is dropped/],
+      [
+        'an unknown variable to sort by',
+        ['rows', '--sort', 'roms:down'],
+        /--sort roms: there is no variable roms; near are rooms/,
+      ],
+      ['nothing to find', ['rows', '--find', ''], /nothing to look for/],
+      ['rows from nought', ['rows', '--from', '0'], /counted from 1/],
+    ])('%s ends with 2 and one line', async (_, [command, ...options], says) => {
+      const { code, err, out } = await dig(command, path('upkeep_2022.csv'), ...options);
+      expect([code, out]).toEqual([2, '']);
+      expect(lines(err)).toEqual([expect.stringMatching(says)]);
+    });
+  });
+
+  describe('with trial recodes and cross-checks', () => {
+    const files = [path('upkeep_2022.csv'), '--codebook', path('upkeep.xml')];
+    const recodes = (name: string, ...made: unknown[]): string => {
+      writeFileSync(path(name), JSON.stringify({ format: 'dig-first-recodes', version: 1, recodes: made }));
+      return path(name);
+    };
+    const bands = [
+      { to: 39, code: '1', label: 'Younger' },
+      { from: 40, code: '2', label: 'Older' },
+    ];
+    const good = recodes('recodes.json', { name: 'age2', of: 'age', bands });
+
+    it('cross prints a table, a recode down, with measures and weights, and small cells marked', async () => {
+      const { out, code } = await dig(
+        ...[
+          'cross',
+          ...files,
+          '--recodes',
+          good,
+          '--down',
+          'age2',
+          '--across',
+          'tenure',
+          '--within',
+          'intmode',
+        ],
+        ...['--weight', 'wt_hh', '--measure', 'rooms', '--small', '5'],
+      );
+      expect(code).toBe(0);
+      const { down, within, tables, base, weight } = crossSchema.parse(JSON.parse(out));
+      expect(weight).toBe('wt_hh');
+      expect(down.codes).toEqual([
+        { code: '1', label: 'Younger', state: 'valid' },
+        { code: '2', label: 'Older', state: 'valid' },
+      ]);
+      expect(tables.length).toBe((within?.codes.length ?? 0) + 1);
+      expect(tables.at(-1)?.rows).toBe(base.rows);
+      expect(base.rows + Object.values(base.leftOut).reduce((sum, n) => sum + n, 0)).toBe(2987);
+      for (const { cells } of tables)
+        for (const { rows, small } of cells) expect(small).toBe(rows > 0 && rows < 5);
+    });
+
+    it('cross --everything ranks all others, and recodes stand at the end of the inspection', async () => {
+      const { out } = await dig('cross', ...files, '--down', 'intmode', '--everything');
+      const { pairs } = everythingSchema.parse(JSON.parse(out));
+      const strength = pairs.map(({ cramersV, etaSquared }) => cramersV ?? Math.sqrt(etaSquared ?? 0));
+      expect(strength).toEqual([...strength].sort((a, b) => b - a));
+      const told = inspectionSchema.parse(
+        JSON.parse((await dig('inspect', ...files, '--recodes', good)).out),
+      );
+      expect(told.variables.at(-1)).toMatchObject({ name: 'age2', trial: true, kind: 'ordinal' });
+    });
+
+    it.each<[string, string[], RegExp]>([
+      [
+        'bands that overlap',
+        [
+          'inspect',
+          '--recodes',
+          recodes('r1.json', { name: 'b', of: 'age', bands: [{ to: 40, code: '1' }, bands[1]] }),
+        ],
+        /bands 1 and 2 overlap from 40 to 40/,
+      ],
+      [
+        'a name that exists',
+        ['rows', '--recodes', recodes('r2.json', { name: 'age', of: 'age', bands })],
+        /there is a variable age already/,
+      ],
+      [
+        'a variable that is not there',
+        ['cross', '--down', 'tenur'],
+        /--down tenur: there is no variable tenur; near are tenure/,
+      ],
+      ['too many lines', ['cross', '--down', 'age'], /put it into bands first/],
+      [
+        'a measure that is none',
+        ['cross', '--down', 'tenure', '--measure', 'town'],
+        /only counts and continuous/,
+      ],
+      ['nothing to stand down', ['cross'], /--down/],
+    ])('%s ends with 2', async (_, [command, ...options], says) => {
+      const { code, err, out } = await dig(command, path('upkeep_2022.csv'), ...options);
+      expect([code, out]).toEqual([2, '']);
+      expect(err).toMatch(says);
+    });
   });
 });

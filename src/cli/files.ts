@@ -2,8 +2,18 @@ import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writ
 import type { ZodType } from 'zod';
 import { InputError } from '../core/extract/problem';
 
-/** A saved document of ours. @param what its name, in words @throws InputError where it is none, with what to do */
-export function readJson<T>(path: string, schema: ZodType<T>, what: string, now: string): T {
+/** To standard error: standard output holds nothing but the document that was asked for. */
+export const say = (text: string): void => void process.stderr.write(`${text}\n`);
+
+/** A document as JSON, to a file or to standard output. */
+export function give(document: unknown, out: string | undefined): void {
+  const text = `${JSON.stringify(document, null, 1)}\n`;
+  if (out) write(out, text);
+  else process.stdout.write(text);
+}
+
+/** A JSON document. @param now what to do @throws InputError where it cannot be read as one */
+export function parsedJson(path: string, now: string): unknown {
   let text: string;
   try {
     text = readFileSync(path, 'utf8');
@@ -13,13 +23,16 @@ export function readJson<T>(path: string, schema: ZodType<T>, what: string, now:
       says: `cannot be read (${(cause as NodeJS.ErrnoException).code}); ${now}`,
     });
   }
-  let found: unknown;
   try {
-    found = JSON.parse(text);
+    return JSON.parse(text) as unknown;
   } catch (cause) {
     throw new InputError({ file: path, says: `this is no valid JSON (${(cause as Error).message}); ${now}` });
   }
-  const read = schema.safeParse(found);
+}
+
+/** A saved document of ours. @param what its name, in words @throws InputError where it is none, with what to do */
+export function readJson<T>(path: string, schema: ZodType<T>, what: string, now: string): T {
+  const read = schema.safeParse(parsedJson(path, now));
   if (read.success) return read.data;
   const [{ path: at, message }] = read.error.issues;
   throw new InputError({

@@ -167,6 +167,67 @@ describe('the engine', () => {
     expect(await engine.leaveOut(0, none)).toMatchObject({ rows: 1, files: [{ name: 'homes_2021.csv' }] });
   });
 
+  it('lists records, finds and goes to them; what is decided of a cell is decided of all of it, however long', async () => {
+    const long = 'q'.repeat(5000);
+    const said = [long, 'no', `${long}z`, ...Array<string>(37).fill('no')];
+    await open(
+      file('long.csv', `id,said,n\n${said.map((text, i) => `A${i + 1},${text},${i + 1}`).join('\n')}\n`),
+    );
+    const ask = { which: 'kept' as const, parts: null, flag: null, sort: [{ variable: 'n', down: true }] };
+    expect(engine.listed(ask)).toBe(40);
+    const shown = await answered(engine, 'listedRows', [ask, 37, 2, ['id', 'said']]);
+    expect(shown).toMatchObject({
+      ok: true,
+      value: [
+        { row: 3, line: 4, aside: false },
+        { row: 2, line: 3 },
+      ],
+    });
+    expect(JSON.stringify(shown)).not.toContain(long);
+    const whole = await answered(engine, 'wholeCells', [[{ row: 0, variable: 'said' }]]);
+    expect(whole).toMatchObject({ ok: true, value: [{ raw: long, code: long }] });
+    const condition = { variable: 'said', codes: [long] };
+    expect(engine.preview([{ id: 'p', condition, on: true }]).rows.kept).toBe(1);
+    expect(engine.found(ask, 'QQQ', ['said'])).toBe(2);
+    expect(await engine.nextFound(ask, 'qqq', ['id', 'said'], 0, false)).toEqual({
+      place: 37,
+      variable: 'said',
+      number: 1,
+    });
+    expect(await engine.nextFound(ask, 'none', ['said'], 0, true)).toBe(null);
+    expect([engine.placeIn(ask, 'A1'), engine.placeIn(ask, '2'), engine.placeIn(ask, '99')]).toEqual([
+      39,
+      38,
+      null,
+    ]);
+  });
+
+  it('puts what rows came to count at the end of a queue: summaries in stretches, then flags, for the log that is laid', async () => {
+    const names = Array.from({ length: 70 }, (_, i) => `v${i}`);
+    const rows = Array.from({ length: 30 }, (_, i) => names.map((_name, k) => (i * (k + 1)) % 5).join(','));
+    const opened = await open(file('wide.csv', `${names.join(',')}\n${rows.join('\n')}\n`));
+    const condition = { variable: 'v0', codes: ['1'] };
+    const sieve = entryOf(
+      { type: 'make-sieve', sieve: 's', name: '', parts: [{ id: 'p', condition, on: true }], use: true },
+      's',
+      new Date(0),
+    );
+    const laid = lay(opened, [sieve]);
+    expect(laid).toMatchObject({
+      flags: null,
+      summaries: [],
+      counts: { all: 30, kept: 6 },
+      sieve: [{ drops: 24 }],
+    });
+    expect(laid.stale).toEqual(names);
+    const made = engine.recount(opened.serial, 1, ['v3', 'v4']);
+    expect(made?.[0]).toMatchObject({ name: 'v3', counts: { all: 6 } });
+    expect([engine.recount(opened.serial, 2, ['v3']), engine.flags(opened.serial, 0)]).toEqual([null, null]);
+    let flags = engine.flags(opened.serial, 1);
+    for (let i = 0; i < 200 && flags?.flags === null; i++) flags = engine.flags(opened.serial, 1);
+    expect(flags?.flags).toEqual(expect.any(Array));
+  });
+
   it('sets the same observation aside whatever files there are, also where a log knew it by place alone', async () => {
     const opened = await open(
       file('h_2020.csv', 'id,rooms\n1,2\n2,3\n'),

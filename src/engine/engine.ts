@@ -1,47 +1,30 @@
 import { linkCodebooks } from '../core/codebook/link';
 import type { Extract, Marks } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
-import type { RowName } from '../core/extract/row-names';
-import type { Kind } from '../core/extract/words';
 import type { Flag } from '../core/flags/rule';
 import type { StandingRule } from '../core/flags/standing-rules';
-import { chartFile } from '../core/handoff/chart';
-import { inventoryCsv } from '../core/handoff/inventory';
-import { reportHtml } from '../core/handoff/report';
-import { evidenceOf, type Evidence } from '../core/inspect/evidence';
 import { Inspector } from '../core/inspect/inspect';
-import { documented } from '../core/inspect/inspected';
-import { onlyOf } from '../core/inspect/sets-told';
-import { profileOf, type Profile } from '../core/inspect/profile';
-import {
-  codesOf,
-  effectsOf,
-  holdingOf,
-  likeOf,
-  peekOf,
-  understoodOf,
-  type CodeHeld,
-  type KindEffect,
-  type Like,
-  type Peeked,
-  type UnderstoodLine,
-} from '../core/inspect/questions';
-import { recordOf, type RecordCard } from '../core/inspect/record';
-import type { InspectedVariable } from '../core/inspect/schema';
-import { batteryOf, groupedBy, type Battery, type Grouped } from '../core/inspect/together';
 import { withFiles, withoutFile, withWaves } from '../core/intake/rejoin';
 import type { Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
 import type { Reading } from '../core/read/look';
-import { belongsTo, type Belongs } from '../core/sets/belongs';
+import type { Summary } from '../core/inspect/summary';
 import { announce, keepColumns, openKept } from '../storage/extracts';
 import { refusedBy, type Refused } from '../storage/refusal';
 import { openedOf, prepared, standingOf, withNamedRows } from './opening';
 import type { Found, HandedFile, Laid, Opened, Plan, Tell } from './protocol';
 import { Reader } from './reading';
+import { Raising, summariesOf } from './recounting';
 import { Turn } from './turn';
+import type { HandoffForm } from '../core/handoff/handoff';
+import type { LeavingAsk } from '../core/handoff/leaving';
+import { handOff, type HandedOff } from './handing-off';
+import { Questions } from './questions';
 
 /** An open extract with the log that is laid over it. */
+/** Variables whose counts are told at once; of more, those on the screen are asked for first. */
+const MOST_AT_ONCE = 60;
+
 interface Desk {
   /** Tells this opening from any other. */
   serial: number;
@@ -53,12 +36,13 @@ interface Desk {
  * The core behind messages: holds the columns and the log that is laid over them, answers what the interface asks. One
  * extract is open at a time. What cannot be answered is thrown, and becomes a problem in words where messages go out.
  */
-export class Engine {
+export class Engine extends Questions {
   private desk: Desk | null = null;
   private serial = 0;
   private standing: StandingRule[] = [];
   private readonly reader = new Reader();
   private readonly turn = new Turn();
+  private readonly raising = new Raising();
   /** Extracts that are being kept, by the id under which they will be. */
   private readonly arriving = new Map<string, Extract>();
 
@@ -84,7 +68,7 @@ export class Engine {
    * @param instead whether it is the open extract in another shape: its log and its name stay
    */
   read(plan: Plan, instead: boolean, tell: Tell): Promise<Opened> {
-    const name = instead ? (this.desk?.inspector.extract.name ?? null) : null;
+    const name = instead ? (this.desk?.inspector.received.name ?? null) : null;
     return this.turn.take(async (breathe) => {
       const { codebooks } = await this.reader.contents(plan);
       const received = await this.reader.receive(plan, tell, breathe);
@@ -98,7 +82,7 @@ export class Engine {
   /** Reads more files, or codebooks, into the open extract. */
   add(plan: Plan, tell: Tell): Promise<Opened> {
     return this.turn.take(async (breathe) => {
-      const { extract } = this.opened;
+      const { received: extract } = this.opened;
       const { codebooks, hasData } = await this.reader.contents(plan);
       const known = extract.files.flatMap(({ names }) => names);
       const joining: Plan = { ...plan, part: extract.part ?? null, waveFrom: 'none' };
@@ -112,7 +96,7 @@ export class Engine {
   /** Takes one file's rows out of the open extract. @param index its zero-based place among the files */
   leaveOut(index: number, tell: Tell): Promise<Opened> {
     return this.turn.take((breathe) => {
-      const { extract } = this.opened;
+      const { received: extract } = this.opened;
       return this.reshape(linkCodebooks(withoutFile(extract, index), extract.codebooks), tell, breathe);
     });
   }
@@ -120,9 +104,25 @@ export class Engine {
   /** Calls the files otherwise among the waves. */
   callWaves(waves: string[], tell: Tell): Promise<Opened> {
     return this.turn.take((breathe) => {
-      const { extract } = this.opened;
+      const { received: extract } = this.opened;
       return this.reshape(linkCodebooks(withWaves(extract, waves), extract.codebooks), tell, breathe);
     });
+  }
+
+  /**
+   * Writes what goes out as one zip; the open extract stays as it is.
+   * @param file where it goes on disk; into memory where it is `null`
+   */
+  handoff(
+    ask: LeavingAsk,
+    forms: HandoffForm[],
+    madeAt: string,
+    file: FileSystemFileHandle | null,
+    tell: Tell,
+  ): Promise<HandedOff> {
+    return this.turn.take((breathe) =>
+      handOff(this.opened, this.log, { ask, forms, madeAt: new Date(madeAt) }, file, tell, breathe),
+    );
   }
 
   /** Opens an extract that the browser keeps, with its log laid over it. */
@@ -159,7 +159,7 @@ export class Engine {
     const { desk } = this;
     if (desk?.serial !== serial) return { why: 'other', message: 'another extract was opened first' };
     // Whatever is opened meanwhile, these are the columns to be kept.
-    const { extract } = desk.inspector;
+    const { received: extract } = desk.inspector;
     this.arriving.set(id, extract);
     try {
       await announce(id, extract, instead);
@@ -185,7 +185,7 @@ export class Engine {
 
   /** Gives the open extract another name. */
   callIt(name: string): void {
-    this.opened.extract.name = name;
+    this.opened.callIt(name);
   }
 
   /**
@@ -197,110 +197,50 @@ export class Engine {
     if (!desk || desk.serial !== serial || base > desk.log.length) return null;
     desk.log = [...desk.log.slice(0, base), ...entries];
     const { inspector } = desk;
+    const before = inspector.extract.variables.map(({ name }) => name);
     const names = inspector.lay(foldLog(desk.log));
+    const after = inspector.extract.variables.map(({ name }) => name);
+    // Where other rows count everything is counted anew: what is on the screen is asked for first, the rest after it.
+    const later = names.size > MOST_AT_ONCE;
     return {
-      ...standingOf(inspector, desk.log),
-      summaries: inspector.summaries(inspector.variables.filter(({ name }) => names.has(name))),
+      ...standingOf(inspector, desk.log, !later),
+      names: after.length === before.length && after.every((name, i) => name === before[i]) ? null : after,
+      summaries: inspector.summaries(
+        (later ? after.filter((name) => !before.includes(name)) : [...names]).flatMap(
+          (name) => inspector.named(name) ?? [],
+        ),
+      ),
+      stale: later
+        ? inspector.extract.variables.map(({ name }) => name).filter((name) => names.has(name))
+        : [],
     };
   }
 
-  /** Rows as a decision names them. @param rows zero-based, of the whole extract */
-  nameRows(rows: number[]): RowName[] {
-    return this.opened.nameRows(rows);
+  /**
+   * Summaries of variables as they stand under the log that is laid, as many as some milliseconds allow.
+   * @param version entries that are laid @returns `null` where others are by now
+   */
+  recount(serial: number, version: number, names: string[]): Summary[] | null {
+    const inspector = this.under(serial, version);
+    return inspector && summariesOf(inspector, names);
   }
 
-  /** Entries that set a row aside, each with the other rows that it names. */
-  asideBy(row: number): { entry: Entry; others: RowName[] }[] {
-    return this.opened.asideBy(row, this.desk?.log ?? []);
+  /** Raises flags for some milliseconds. @returns all of them once they are raised, `null` before that */
+  flags(serial: number, version: number): { flags: Flag[] | null } | null {
+    const inspector = this.under(serial, version);
+    return inspector && { flags: this.raising.go(inspector, version) };
   }
 
-  understood(text: string, names: string[]): UnderstoodLine[] {
-    return understoodOf(this.opened, text, names);
+  private under(serial: number, version: number): Inspector | null {
+    const { desk } = this;
+    return desk?.serial === serial && desk.log.length === version ? desk.inspector : null;
   }
 
-  effects(names: string[], kind: Kind): KindEffect[] {
-    return effectsOf(this.opened, names, kind);
+  protected get log(): readonly Entry[] {
+    return this.desk?.log ?? [];
   }
 
-  like(name: string): Like[] {
-    return likeOf(this.opened, name);
-  }
-
-  peek(name: string): Peeked[] {
-    return peekOf(this.opened, name);
-  }
-
-  codes(names: string[]): CodeHeld[] {
-    return codesOf(this.opened, names);
-  }
-
-  holding(texts: string[]): [text: string, variables: string[]][] {
-    return [...holdingOf(this.opened, texts)];
-  }
-
-  /** Variables that may belong to a set too. @param members names of those that are in it */
-  belongs(members: string[]): Belongs[] {
-    return belongsTo(this.opened.belonging, members);
-  }
-
-  /** All cells of one row, with their labels. @param row zero-based, of the whole extract */
-  record(row: number): Promise<RecordCard> {
-    return recordOf(this.opened, row);
-  }
-
-  /** What a flag rests on. */
-  evidence(flag: Flag): Promise<Evidence | null> {
-    return evidenceOf(flag, this.opened);
-  }
-
-  /** Variables of one list of codes as one table. */
-  battery(names: string[]): Battery | null {
-    return batteryOf(names.flatMap((name) => this.opened.named(name) ?? []));
-  }
-
-  /** The summary of a variable within the levels of another, or within the files. */
-  async grouped(name: string, by: string | null): Promise<Grouped | null> {
-    const { opened } = this;
-    const one = opened.named(name);
-    const other = by === null ? null : opened.named(by);
-    if (!one || other === undefined) return null;
-    return groupedBy(one, other, opened.grounds);
-  }
-
-  /** A chart as an SVG file. */
-  async chart(name: string, binWidth: number | null, all = false): Promise<string | null> {
-    const profile = await this.profile(name, binWidth, all);
-    const { label } = profile?.variable ?? {};
-    return profile && chartFile(profile.picture, `${name}${label ? `: ${label}` : ''}`);
-  }
-
-  /** Several variables as the inspection documents them. */
-  documented(names: string[]): InspectedVariable[] {
-    return names.flatMap((name) => {
-      const found = this.opened.named(name);
-      return found ? [documented(found, this.opened.said(name))] : [];
-    });
-  }
-
-  profile(name: string, binWidth: number | null = null, all = false): Promise<Profile | null> {
-    return profileOf(this.opened, name, { binWidth, all });
-  }
-
-  /** @param harmless whether cells that a spreadsheet would run are kept from it */
-  inventory(names: string[], harmless = false): string {
-    return inventoryCsv(this.opened, names, { harmless });
-  }
-
-  /** The inspection document, with no other variables and flags than of these. */
-  inspection(names: string[]): string {
-    return `${JSON.stringify(onlyOf(this.opened.document(), names), null, 1)}\n`;
-  }
-
-  report(names: string[], madeAt: string): Promise<string> {
-    return reportHtml(this.opened, this.desk?.log ?? [], names, new Date(madeAt));
-  }
-
-  private get opened(): Inspector {
+  protected get opened(): Inspector {
     if (!this.desk)
       throw new InputError({ file: 'the engine', says: 'no extract is open; open one at the intake' });
     return this.desk.inspector;

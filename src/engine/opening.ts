@@ -1,6 +1,7 @@
 import { fileStarts } from '../core/extract/files';
 import type { Extract } from '../core/extract/extract';
 import type { Inspector } from '../core/inspect/inspect';
+import { toldFlag } from '../core/flags/rule';
 import type { Entry } from '../core/log/entries';
 import type { Opened, OpenedFile, Standing, Tell } from './protocol';
 
@@ -33,10 +34,11 @@ export async function prepared(
 /** What the interface shows of an open extract without asking further. */
 export function openedOf(inspector: Inspector, log: Entry[], serial: number): Opened {
   const { extract } = inspector;
-  const identifier = inspector.variables.find(({ kind }) => kind === 'identifier')?.name;
-  const tells = identifier ?? extract.variables[0]?.name ?? null;
+  const { calledBy } = inspector;
+  const tells = calledBy ?? extract.variables[0]?.name ?? null;
   return {
-    ...standingOf(inspector, log),
+    ...standingOf(inspector, log, false),
+    flags: inspector.flags.map(toldFlag),
     serial,
     log,
     name: extract.name,
@@ -50,6 +52,7 @@ export function openedOf(inspector: Inspector, log: Entry[], serial: number): Op
     })),
     part: extract.part ?? null,
     wave: extract.wave ?? null,
+    calledBy,
     tells,
     summaries: inspector.summaries(),
     proposals: inspector.proposals,
@@ -69,20 +72,24 @@ function filesOf(extract: Extract, tells: string | null): OpenedFile[] {
 }
 
 /** What the log that is laid comes to as a whole. */
-export const standingOf = (inspector: Inspector, log: readonly Entry[]): Standing => ({
+export const standingOf = (inspector: Inspector, log: readonly Entry[], flagsNow = true): Standing => ({
   version: log.length,
-  flags: inspector.flags,
+  flags: flagsNow ? inspector.flags.map(toldFlag) : null,
   aside: [...inspector.setAside],
   notices: inspector.notices,
+  counts: inspector.rowCounts,
+  sieve: inspector.account,
 });
 
 /** A log whose rows that an earlier version knew by place alone are named, by the extract in which they have that place. */
 export function withNamedRows(inspector: Inspector, log: readonly Entry[]): Entry[] {
-  const { extract } = inspector;
+  const { received: extract } = inspector;
   return log.map((entry): Entry => {
     if (entry.type !== 'set-aside' || entry.rows.every(({ file }) => file !== null)) return entry;
     const rows = entry.rows.flatMap((name) =>
-      name.file !== null || name.row >= extract.rows ? [name] : inspector.nameRows([name.row]),
+      name.file !== null || name.added !== undefined || name.row >= extract.rows
+        ? [name]
+        : inspector.nameRows([name.row]),
     );
     return { ...entry, rows };
   });

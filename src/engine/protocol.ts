@@ -1,11 +1,13 @@
 import type { CodebookForm, Extract, FileSource, Marks, Notice, Part } from '../core/extract/extract';
 import type { Problem } from '../core/extract/problem';
 import type { Flag } from '../core/flags/rule';
+import type { RowCounts } from '../core/inspect/schema';
 import type { Summary } from '../core/inspect/summary';
 import type { CellGuess } from '../core/intake/cells';
 import type { WaveFrom } from '../core/intake/waves';
 import type { Entry } from '../core/log/entries';
 import type { ProposedSet } from '../core/sets/propose';
+import type { ConditionAccount } from '../core/sieve/sift';
 import type { Look, Reading } from '../core/read/look';
 
 /** A file handed over by the person. `key` tells it from others of its name. */
@@ -55,14 +57,20 @@ export interface OpenedFile extends FileSource {
 export interface Standing {
   /** Entries of the log that are laid. */
   version: number;
-  flags: Flag[];
+  /** `null` where they are still to be raised: `flags` is asked then. */
+  flags: Flag[] | null;
   /** Rows set aside; zero-based, of the whole extract. */
   aside: number[];
   notices: Notice[];
+  /** Rows that are there, and those that the sieve in force keeps. */
+  counts: RowCounts;
+  /** What the sieve in force says; empty without one. */
+  sieve: ConditionAccount[];
 }
 
 /** An extract as it stands open: what the interface shows without asking further. */
-export interface Opened extends Standing {
+export interface Opened extends Omit<Standing, 'flags'> {
+  flags: Flag[];
   /** Tells this opening from any other; what is laid names the opening that it is for. */
   serial: number;
   name: string;
@@ -71,6 +79,8 @@ export interface Opened extends Standing {
   codebooks: { name: string; form: CodebookForm; title: string | null; variables: number }[];
   part: Part | null;
   wave: Extract['wave'] | null;
+  /** The variable by which a person calls rows; `null` where nothing identifies them. */
+  calledBy: string | null;
   /** The column whose cells stand for the rows in `files`. */
   tells: string | null;
   summaries: Summary[];
@@ -82,6 +92,10 @@ export interface Opened extends Standing {
 /** What changed by laying entries: summaries of the variables that were touched. */
 export interface Laid extends Standing {
   summaries: Summary[];
+  /** All variables in their order, where others are there than before: trial recodes come and go. */
+  names: string[] | null;
+  /** Names of those whose summaries are still to be made: `recount` is asked then. */
+  stale: string[];
 }
 
 /** An answer, or what stands in its way. `problem: null` means that the person stopped it. */

@@ -35,6 +35,8 @@ describe('a kept extract', () => {
       station: 'flags',
       seen: [],
       narrow: {},
+      draft: null,
+      crossing: null,
     });
     await renameKept('a', 'my homes');
     expect((await listKept()).kept).toMatchObject([{ id: 'a', name: 'my homes', rows: 3, variables: 2 }]);

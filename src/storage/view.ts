@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { tableSchema } from '../core/cross/kept-table';
+import { partSchema } from '../core/sieve/condition';
 import { stores } from './stores';
 
 const viewSchema = z.object({
@@ -9,6 +11,13 @@ const viewSchema = z.object({
   station: z.string(),
   seen: z.array(z.string()).default([]),
   narrow: z.record(z.string(), z.string()).default({}),
+  /** A sieve that was being made. */
+  draft: z
+    .object({ sieve: z.string().nullable(), name: z.string(), parts: z.array(partSchema) })
+    .nullable()
+    .default(null),
+  /** The table that the cross-checks showed. */
+  crossing: tableSchema.nullable().default(null),
 });
 /** How the person left the screen. */
 export type View = z.infer<typeof viewSchema>;

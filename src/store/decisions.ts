@@ -1,6 +1,7 @@
 import type { Flag } from '../core/flags/rule';
 import { entryOf, type Decision } from '../core/log/entries';
 import { lastInForce } from '../core/log/fold';
+import type { RowName } from '../core/extract/row-names';
 import { enter } from './desk';
 import { outside } from './outside';
 import { atHand, useSession } from './session';
@@ -29,6 +30,22 @@ export async function setRowsAside(
   if (!named.ok) set({ problem: named.problem });
   else if (named.value.length)
     await decide({ type: 'set-aside', rows: named.value, rule, ...(why ? { why } : {}) }, answers);
+}
+
+/** Sets all rows of flags aside, also those that a flag was not told with. */
+export async function setFlaggedAside(
+  flags: readonly Flag[],
+  { why, answers = [] }: { why?: string; answers?: readonly Flag[] } = {},
+): Promise<void> {
+  const named = new Map<string, RowName>();
+  for (const flag of flags) {
+    const answer = await outside().engine.ask('rowsOfFlag', flag);
+    if (!answer.ok) return set({ problem: answer.problem });
+    for (const name of answer.value) named.set(JSON.stringify(name), name);
+  }
+  const [rule = null] = flags.map((flag) => flag.rule);
+  if (named.size)
+    await decide({ type: 'set-aside', rows: [...named.values()], rule, ...(why ? { why } : {}) }, answers);
 }
 
 /** Counts a row again: the ruling is taken back as a whole where it was of this row alone, else all its other rows are set aside anew. */

@@ -1,12 +1,13 @@
 import type { Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
+import type { Summary } from '../core/inspect/summary';
 import type { Laid, Opened } from '../engine/protocol';
 import { refusalText, type Refused } from '../storage/refusal';
 import type { View } from '../storage/view';
 import { Logbook, type Shelf } from './logbook';
 import { NARROW_NOTHING } from './narrow';
 import { outside } from './outside';
-import { NOTHING, STATIONS, useSession, type Keeping } from './session';
+import { NOTHING, STATIONS, useSession, type Keeping, type Session } from './session';
 
 /**
  * The open extract's log, and who knows how much of it. This is the one owner: entries join here in order, go to storage
@@ -68,6 +69,8 @@ export function putOnDesk(
     summaries: opened.summaries,
     flags: opened.flags,
     aside: new Set(opened.aside),
+    counts: opened.counts,
+    account: opened.sieve,
     state: foldLog(log),
     station: STATIONS.find((station) => station === view?.station) ?? 'inventory',
     current: view?.current && known.has(view.current) ? view.current : (opened.summaries[0]?.name ?? null),
@@ -76,10 +79,19 @@ export function putOnDesk(
     sort: view?.sort ?? NOTHING.sort,
     seen: new Set(view?.seen.filter((name) => known.has(name))),
     narrow: { ...NARROW_NOTHING, ...view?.narrow },
+    draft: view?.draft ?? null,
+    crossing: { ...NOTHING.crossing, ...crossingOf(view?.crossing ?? null, known) },
     keeping: keepingOf(made),
   });
   void layAll(made);
 }
+
+/** The table that was looked at last, where all its variables are there. */
+const crossingOf = (asked: View['crossing'], known: ReadonlySet<string>): View['crossing'] =>
+  asked &&
+  [asked.down, asked.across, asked.within, asked.measure].every((name) => name === null || known.has(name))
+    ? asked
+    : null;
 
 /** Takes the open extract off the desk. */
 export function clearDesk(): void {
@@ -148,23 +160,104 @@ async function lay(of: Desk): Promise<void> {
       set({ problem: answer.problem });
       return;
     }
-    if (answer.value) showLaid(answer.value);
-    else {
+    if (answer.value) {
+      showLaid(answer.value);
+      void recount(of, log.length);
+    } else {
       of.laid = 0;
       if (base === 0) return;
     }
   }
 }
 
-function showLaid({ summaries, flags, aside, notices }: Laid): void {
+function showLaid({ summaries, names, flags, aside, notices, counts, sieve, stale }: Laid): void {
+  set((before) => {
+    const there = names ? thereNow(before, names, summaries) : {};
+    const now = { ...before, ...there };
+    return {
+      ...there,
+      ...withSummaries(now, summaries, stale),
+      ...(flags === null ? { flagsStale: true } : { flags, flagsStale: false }),
+      aside: new Set(aside),
+      counts,
+      account: sieve,
+      laid: now.laid + 1,
+      base: now.base + (stale.length ? 1 : 0),
+      opened: now.opened && { ...now.opened, notices },
+    };
+  });
+}
+
+/** Trial recodes that came stand behind all others; who stood on one that went stands on what is there. */
+function thereNow(
+  now: Session,
+  names: readonly string[],
+  made: readonly Summary[],
+): Pick<Session, 'summaries' | 'current' | 'chosen' | 'crossing'> {
+  const known = new Map([...now.summaries, ...made].map((summary) => [summary.name, summary]));
+  const summaries = names.flatMap((name) => known.get(name) ?? []);
+  const isThere = (name: string | null): boolean => name === null || names.includes(name);
+  const { current, chosen, crossing } = now;
+  const { down, across, within, measure } = crossing;
+  return {
+    summaries,
+    current: isThere(current) ? current : (summaries[0]?.name ?? null),
+    chosen: new Set([...chosen].filter(isThere)),
+    crossing: [down, across, within, measure].every(isThere)
+      ? crossing
+      : {
+          ...crossing,
+          down: isThere(down) ? down : null,
+          across: isThere(across) ? across : null,
+          within: isThere(within) ? within : null,
+          measure: isThere(measure) ? measure : null,
+          at: null,
+        },
+  };
+}
+
+/** Summaries as they are now; those are stale no more. */
+function withSummaries(
+  now: Pick<Session, 'summaries' | 'stale'>,
+  summaries: readonly Summary[],
+  stale: readonly string[] = [],
+): Pick<Session, 'summaries' | 'stale'> {
+  if (summaries.length === 0 && stale.length === 0) return now;
   const touched = new Map(summaries.map((summary) => [summary.name, summary]));
-  set((now) => ({
+  return {
     summaries: now.summaries.map((summary) => touched.get(summary.name) ?? summary),
-    flags,
-    aside: new Set(aside),
-    laid: now.laid + 1,
-    opened: now.opened && { ...now.opened, notices },
-  }));
+    stale: new Set([...now.stale, ...stale].filter((name) => !touched.has(name))),
+  };
+}
+
+/** So many variables are asked for in one go. */
+const AT_ONCE = 200;
+
+/** Counts what is stale: what is on the screen first, the rest after it, then the flags. */
+async function recount(of: Desk, version: number): Promise<void> {
+  const { engine } = outside();
+  const isNow = (): boolean => of === desk && of.laid === version && of.book.entries.length === version;
+  while (isNow() && get().stale.size) {
+    const { stale, current, onScreen, summaries } = get();
+    const first = [...(current ? [current] : []), ...onScreen].filter((name) => stale.has(name));
+    const names = [
+      ...new Set([...first, ...summaries.map(({ name }) => name).filter((name) => stale.has(name))]),
+    ];
+    const answer = await engine.ask('recount', of.serial, version, names.slice(0, AT_ONCE));
+    if (!isNow()) return;
+    if (!answer.ok) return set({ problem: answer.problem });
+    if (answer.value === null || answer.value.length === 0) return;
+    const made = answer.value;
+    set((now) => withSummaries(now, made));
+  }
+  while (isNow() && get().flagsStale) {
+    const answer = await engine.ask('flags', of.serial, version);
+    if (!isNow()) return;
+    if (!answer.ok) return set({ problem: answer.problem });
+    if (answer.value === null) return;
+    const { flags } = answer.value;
+    if (flags) set((now) => ({ flags, flagsStale: false, laid: now.laid + 1 }));
+  }
 }
 
 /** The engine was started anew with the extract and its log as far as given. */
@@ -177,6 +270,11 @@ export function deskReopened(of: Desk, opened: Opened): void {
     summaries: opened.summaries,
     flags: opened.flags,
     aside: new Set(opened.aside),
+    counts: opened.counts,
+    account: opened.sieve,
+    stale: new Set(),
+    flagsStale: false,
+    base: now.base + 1,
     laid: now.laid + 1,
   }));
   void layAll(of);

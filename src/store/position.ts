@@ -1,3 +1,4 @@
+import { tableAsked } from './cross';
 import { outside } from './outside';
 import { useSession, type Session } from './session';
 
@@ -6,7 +7,17 @@ const MOMENT = 250;
 
 let waiting: ReturnType<typeof setTimeout> | null = null;
 
-const PARTS = ['current', 'chosen', 'search', 'sort', 'station', 'seen', 'narrow'] as const;
+const PARTS = [
+  'current',
+  'chosen',
+  'search',
+  'sort',
+  'station',
+  'seen',
+  'narrow',
+  'draft',
+  'crossing',
+] as const;
 
 /**
  * Keeps how the screen was left. A position that cannot be kept keeps nothing else from being kept, and nobody misses it
@@ -17,7 +28,8 @@ export function keepPosition(): void {
     if (!now.id || PARTS.every((part) => now[part] === before[part])) return;
     if (waiting) clearTimeout(waiting);
     waiting = setTimeout(() => {
-      const { id, current, chosen, search, sort, station, seen, narrow } = useSession.getState();
+      const { id, current, chosen, search, sort, station, seen, narrow, draft, crossing } =
+        useSession.getState();
       if (!id) return;
       const view = {
         current,
@@ -27,6 +39,8 @@ export function keepPosition(): void {
         station,
         seen: [...seen],
         narrow: { ...narrow },
+        draft: draft && { ...draft, parts: [...draft.parts] },
+        crossing: tableAsked(crossing),
       };
       void outside()
         .storage.keepView(id, view)

@@ -126,6 +126,8 @@ async function reshaping(
         station: 'inventory',
         seen: [...seen],
         narrow: { ...narrow },
+        draft: null,
+        crossing: null,
       }
     : null;
   // An extract that storage never took, or lost, is no place to take.

@@ -2,6 +2,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
 import type { EngineLink } from '../engine/client';
+import type { Summary } from '../core/inspect/summary';
 import type { Laid, Opened } from '../engine/protocol';
 import type { BrowserStorage } from '../storage';
 import { GoneError } from '../storage/refusal';
@@ -45,13 +46,26 @@ class Gate {
 function madeEngine() {
   const gate = new Gate();
   const reading = new Gate();
+  const counting = new Gate();
+  let next: Partial<Laid> = {};
   let log: Entry[] = [];
   let serial = 0;
   let lost: (why: string) => void = () => undefined;
   const asked: string[] = [];
-  const standing = (): Laid => ({ version: log.length, flags: [], aside: [], notices: [], summaries: [] });
+  const standing = (): Laid => ({
+    version: log.length,
+    flags: [],
+    aside: [],
+    notices: [],
+    summaries: [],
+    names: null,
+    stale: [],
+    counts: { all: 3, aside: 0, kept: 3 },
+    sieve: [],
+  });
   const opened = (name = 'homes'): Opened => ({
     ...standing(),
+    flags: [],
     serial,
     log: [...log],
     name,
@@ -60,12 +74,18 @@ function madeEngine() {
     codebooks: [],
     part: null,
     wave: null,
+    calledBy: null,
     tells: null,
     proposals: [],
   });
   const engine = {
     gate,
     reading,
+    counting,
+    /** What the next answers to laying say besides. */
+    say: (more: Partial<Laid>): void => {
+      next = more;
+    },
     asked,
     log: (): Entry[] => log,
     die: (why: string): void => {
@@ -95,8 +115,13 @@ function madeEngine() {
           const [forSerial, base, entries] = args as [number, number, Entry[]];
           if (forSerial !== serial || base > log.length) return { ok: true, value: null };
           log = [...log.slice(0, base), ...entries];
-          return { ok: true, value: standing() };
+          return { ok: true, value: { ...standing(), ...next } };
         }
+        if (question === 'recount') {
+          await counting.pass();
+          return { ok: true, value: args[1] === log.length ? [{ name: 'rooms', kind: 'count' }] : null };
+        }
+        if (question === 'flags') return { ok: true, value: args[1] === log.length ? { flags: [] } : null };
         if (question === 'nameRows')
           return {
             ok: true,
@@ -264,6 +289,39 @@ describe('a ruling', () => {
     expect(state().log).toMatchObject([
       { type: 'set-aside', rows: [{ file: 'h.csv', row: 4 }], why: 'twice' },
     ]);
+  });
+});
+
+describe('where other rows count', () => {
+  const kept = { all: 3, aside: 0, kept: 1 };
+  const rooms = { name: 'rooms' } as unknown as Summary;
+
+  it('no number of before is shown: all are stale until they are counted, flags after them', async () => {
+    await open();
+    useSession.setState({ summaries: [rooms] });
+    engine.counting.shut();
+    engine.say({ counts: kept, stale: ['rooms'], flags: null });
+    await decide({ type: 'use-sieve', sieve: null });
+    await settle();
+    const { stale, flagsStale, counts, base } = state();
+    expect([[...stale], flagsStale, counts.kept, base]).toEqual([['rooms'], true, 1, 1]);
+    await engine.counting.lift();
+    expect([state().stale.size, state().flagsStale]).toEqual([0, false]);
+    expect(state().summaries).toEqual([{ name: 'rooms', kind: 'count' }]);
+  });
+
+  it('what is asked under entries that others followed is not taken for theirs', async () => {
+    await open();
+    useSession.setState({ summaries: [rooms] });
+    engine.counting.shut();
+    engine.say({ counts: kept, stale: ['rooms'], flags: null });
+    await decide({ type: 'use-sieve', sieve: null });
+    engine.say({ counts: { ...kept, kept: 2 } });
+    await note('another');
+    await settle();
+    expect([state().counts.kept, state().stale.size]).toEqual([2, 1]);
+    await engine.counting.lift();
+    expect(state().stale.size).toBe(0);
   });
 });
 

@@ -3,6 +3,8 @@
 import { useEffect, useState } from 'react';
 import { startSession } from '../store/start';
 import { useSession } from '../store/session';
+import { Cross } from './cross/Cross';
+import { PickSide } from './cross/PickSide';
 import { Flags } from './flags/Flags';
 import { Boundary } from './frame/Boundary';
 import { useFrameKeys } from './keys/keys';
@@ -14,11 +16,15 @@ import { ReadingNow } from './frame/ReadingNow';
 import { ScopeLine } from './frame/ScopeLine';
 import { Stations } from './frame/Stations';
 import { Handoff } from './handoff/Handoff';
+import { ReplayDialog } from './handoff/ReplayDialog';
 import { useDroppedFiles } from './intake/dropped';
 import { Intake } from './intake/Intake';
 import { Inventory } from './ledger/Inventory';
 import { useLook } from './look/look';
+import { RecodeDialog } from './recode/RecodeDialog';
+import { ConditionDialog } from './rows/ConditionDialog';
 import { RecordCard } from './rows/RecordCard';
+import { Rows } from './rows/Rows';
 import { PutInto } from './sets/PutInto';
 import { Sets } from './sets/Sets';
 
@@ -66,6 +72,16 @@ export function Workplace() {
                 <Sets />
               </Boundary>
             )}
+            {station === 'rows' && (
+              <Boundary what="The rows">
+                <Rows />
+              </Boundary>
+            )}
+            {station === 'cross' && (
+              <Boundary what="The cross-checks">
+                <Cross />
+              </Boundary>
+            )}
             {station === 'handoff' && (
               <div className="sheet" tabIndex={-1}>
                 <Problem />
@@ -83,6 +99,18 @@ export function Workplace() {
       </Boundary>
       <Boundary what="Putting into a set">
         <PutInto />
+      </Boundary>
+      <Boundary what="Choosing a side">
+        <PickSide />
+      </Boundary>
+      <Boundary what="The earlier log">
+        <ReplayDialog />
+      </Boundary>
+      <Boundary what="The trial recode">
+        <RecodeDialog />
+      </Boundary>
+      <Boundary what="The condition">
+        <ConditionDialog />
       </Boundary>
       <Boundary what="The record card">
         <RecordCard />

@@ -47,6 +47,19 @@ function columnsOf(heads: readonly string[]): Columns | null {
     missing: find('missing'),
     frequency: find('frequency'),
   };
+  // Of two labels the one before the code is the variable's: variable, label, code, meaning.
+  const labels = folded.flatMap((head, i) => (HEADS.label.test(head) ? [i] : []));
+  const [first, second] = labels;
+  if (
+    columns.name === null &&
+    columns.code !== null &&
+    second !== undefined &&
+    first < columns.code &&
+    second > columns.code
+  ) {
+    columns.name = first;
+    columns.label = second;
+  }
   if (variable === null || (columns.code === null && columns.name === null && columns.label === null))
     return null;
   return columns;

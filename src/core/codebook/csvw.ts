@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { bareEntry, type Codebook, type CodebookEntry } from '../extract/extract';
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
+import { HANDED, HANDED_ALL } from '../extract/carried';
+import { carriedEntry, carriedGroups } from './handed';
 
 /** A natural-language property (CSV on the Web, "Metadata Vocabulary for Tabular Data"): a text, texts, or texts by language. */
 const words = z.union([
@@ -90,7 +92,7 @@ export function readCsvw(file: string, document: unknown): Codebook {
     title: first(whole['dc:title']),
     cases: null,
     entries: [...entries.values()],
-    groups: [],
+    groups: carriedGroups(whole[HANDED_ALL as keyof typeof whole]),
     notices: [],
   };
 }
@@ -137,6 +139,8 @@ function entryOf(
   const title = first(found.titles);
   const name = found.name ?? title;
   if (!name) return null;
+  const carried = carriedEntry(found[HANDED]);
+  if (carried) return { ...carried, name: title ?? name };
   const entry = bareEntry(name);
   const told = first(found['dc:description'] ?? found.description);
   // A title that only repeats the name says nothing.

@@ -10,6 +10,8 @@ import {
 } from '../extract/extract';
 import type { Storage } from '../extract/words';
 import { InputError } from '../extract/problem';
+import { HANDED } from '../extract/carried';
+import { carriedEntry } from './handed';
 import { reasonOfLabel } from './missing-words';
 
 type Attributes = Record<string, string>;
@@ -137,6 +139,7 @@ class DdiReader {
   private group: OpenGroup | null = null;
   private entry: CodebookEntry | null = null;
   private category: OpenCategory | null = null;
+  private carried: string | null = null;
   private readonly notices: Notice[] = [];
   private collected: string[] = [];
   private readonly attributes: Attributes[] = [];
@@ -163,11 +166,12 @@ class DdiReader {
   /** @param stack element names, the one that closes last */
   close(stack: readonly string[]): void {
     const attributes = this.attributes.pop() ?? {};
-    const text = clean(this.collected.pop() ?? '');
+    const raw = this.collected.pop() ?? '';
+    const text = clean(raw);
     const name = stack[stack.length - 1];
     const parent = stack[stack.length - 2];
     if (this.category) this.closeInCategory(name, attributes, text);
-    else if (this.entry) this.closeInVariable(this.entry, name, parent, attributes, text);
+    else if (this.entry) this.closeInVariable(this.entry, name, parent, attributes, text, raw);
     else if (this.group) this.closeInGroup(this.group, name, text);
     else if (name === 'titl' && this.title === null && text) this.title = text;
     else if (name === 'caseQnty') this.cases = (this.cases ?? 0) + (number(text) ?? 0) || null;
@@ -214,6 +218,7 @@ class DdiReader {
     parent: string,
     attributes: Attributes,
     text: string,
+    raw: string,
   ): void {
     const ranges =
       parent === 'invalrng' ? entry.missingRanges : parent === 'valrng' ? entry.validRanges : null;
@@ -221,6 +226,7 @@ class DdiReader {
     else if ((name === 'qstnLit' || name === 'qstn') && text && entry.question === null)
       entry.question = text;
     else if (name === 'universe' && parent === 'var') entry.universe = text || null;
+    else if (name === 'notes' && attributes.type === HANDED) this.carried = raw;
     else if ((name === 'notes' || name === 'txt') && parent === 'var' && text) entry.notes.push(text);
     else if (name === 'location') entry.location ??= locationOf(attributes);
     else if (name === 'varFormat') entry.storage ??= storageOf(attributes, entry.decimals);
@@ -237,9 +243,16 @@ class DdiReader {
       if (!entry.name) this.notices.push({ says: 'a variable of the codebook has no name and is left out' });
       else if (this.entries.some(({ name: known }) => known === entry.name))
         this.notices.push({ says: `the codebook describes ${entry.name} twice; the first counts` });
-      else this.entries.push(entry);
+      else this.entries.push(this.withCarried(entry));
       this.entry = null;
+      this.carried = null;
     }
+  }
+
+  /** What a handoff carried beside the standard says all; published figures are the document's own. */
+  private withCarried(entry: CodebookEntry): CodebookEntry {
+    const carried = this.carried === null ? null : carriedEntry(this.carried);
+    return carried ? { ...carried, name: entry.name, published: entry.published } : entry;
   }
 
   private closeInGroup(group: OpenGroup, name: string, text: string): void {

@@ -163,6 +163,23 @@ describe('a table of variable, code and label', () => {
   });
 });
 
+describe('a table with two columns of labels', () => {
+  it('has that of the variable before the code and that of the code behind it', () => {
+    const { entries } = readCodeTable(
+      'c.csv',
+      ['variable', 'label', 'code', 'meaning'],
+      [
+        ['fuel', 'Main fuel', '1', 'Gas'],
+        ['rent', 'Rent', '', ''],
+      ],
+    );
+    expect(entries).toMatchObject([
+      { name: 'fuel', label: 'Main fuel', categories: [{ code: '1', label: 'Gas' }] },
+      { name: 'rent', label: 'Rent' },
+    ]);
+  });
+});
+
 describe('a pasted list of codes', () => {
   const understood = (text: string) =>
     readPasted(text).map(({ code, label, missing, says }) =>

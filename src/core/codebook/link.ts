@@ -5,7 +5,10 @@ import type { Codebook, CodebookEntry, Extract, Notice } from '../extract/extrac
  * is unambiguous. Where several codebooks describe a variable, a later one only adds what the earlier leave out. What
  * stands in one and not in the other is noticed. Linking again, with more codebooks or others, starts afresh.
  */
-export function linkCodebooks(extract: Extract, codebooks: readonly Codebook[]): Extract {
+export function linkCodebooks(extract: Extract, given: readonly Codebook[]): Extract {
+  // What files say of themselves comes last: a document that is given says more of them. A table of codes in the same file says less.
+  const own = extract.files.flatMap(({ codebook }) => codebook ?? []);
+  const codebooks = [...given.filter(({ name }) => !own.some((one) => one.name === name)), ...own];
   if (codebooks.length === 0)
     return {
       ...extract,
@@ -77,6 +80,7 @@ function completed(entry: CodebookEntry, more: CodebookEntry): CodebookEntry {
     location: entry.location ?? more.location,
     decimals: entry.decimals ?? more.decimals,
     published: { ...more.published, ...entry.published },
+    ...(entry.handed || more.handed ? { handed: entry.handed ?? more.handed } : {}),
   };
 }
 

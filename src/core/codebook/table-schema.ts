@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { bareEntry, type Codebook, type CodebookEntry } from '../extract/extract';
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
+import { HANDED, HANDED_ALL } from '../extract/carried';
+import { carriedEntry, carriedGroups } from './handed';
 import { reasonOfLabel } from './missing-words';
 
 /** What is taken of a Table Schema field (Data Package standard, version 2); other properties are passed over. */
@@ -82,7 +84,7 @@ export function readTableSchema(file: string, document: unknown): Codebook {
     title: title ?? name ?? null,
     cases: null,
     entries: [...entries.values()],
-    groups: [],
+    groups: carriedGroups((parsed.data as Record<string, unknown>)[HANDED_ALL]),
     notices,
   };
 }
@@ -100,6 +102,8 @@ function entryOf(
   one: z.infer<typeof field>,
   missingOfAll: z.infer<typeof code>[] | undefined,
 ): CodebookEntry {
+  const carried = carriedEntry(one[HANDED]);
+  if (carried) return { ...carried, name: one.name };
   const entry = bareEntry(one.name);
   const missing = (one.missingValues ?? missingOfAll ?? []).map(valueOf).filter(({ value }) => value !== '');
   entry.label = one.title ?? (one.description && one.description.length <= 120 ? one.description : null);

@@ -26,3 +26,32 @@ export function common(a: Bits, b: Bits, within: Bits | null = null): number {
 }
 
 export const sizeOf = (bits: Bits): number => common(bits, bits);
+
+/** The rows of a set, zero-based, ascending. */
+export function rowsIn(bits: Bits): Uint32Array {
+  const rows = new Uint32Array(sizeOf(bits));
+  let n = 0;
+  for (let word = 0; word < bits.length; word++)
+    for (let left = bits[word]; left !== 0; left &= left - 1)
+      rows[n++] = word * 32 + (31 - Math.clz32(left & -left));
+  return rows;
+}
+
+/** The rows below `rows` that are in none of what was given. */
+export function others(bits: Bits, rows: number): Bits {
+  const rest = bits.map((word) => ~word);
+  if (rows & 31 && rest.length) rest[rest.length - 1] &= (1 << (rows & 31)) - 1;
+  return rest;
+}
+
+/** Rows of both sets. */
+export const both = (a: Bits, b: Bits): Bits => a.map((word, i) => word & b[i]);
+/** Rows of either set. */
+export const either = (a: Bits, b: Bits): Bits => a.map((word, i) => word | b[i]);
+/** Rows of the first set that are not in the second. */
+export const except = (a: Bits, b: Bits): Bits => a.map((word, i) => word & ~b[i]);
+/** All rows below `rows`. */
+export const allRows = (rows: number): Bits => others(new Int32Array((rows + 31) >>> 5), rows);
+/** Whether two sets are the same; `null` is the set of all rows. */
+export const sameBits = (a: Bits | null, b: Bits | null): boolean =>
+  a === b || (a !== null && b !== null && a.length === b.length && a.every((word, i) => word === b[i]));

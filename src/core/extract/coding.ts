@@ -8,6 +8,18 @@ export interface Coding {
   to: Int32Array;
 }
 
+/** What rows stand for as numbers: row r for `of[codes[r]]`; NaN for none. */
+export interface Lifted {
+  codes: ArrayLike<number>;
+  of: Float64Array;
+}
+
+/** Numbers of the categories of a coding. @param of NaN for none */
+export const lifted = ({ codes, to }: Coding, of: Float64Array): Lifted => ({
+  codes,
+  of: Float64Array.from(to, (category) => (category < 0 ? NaN : of[category])),
+});
+
 /** The category of a zero-based row; −1 for none. */
 export const categoryAt = ({ codes, to }: Coding, row: number): number => to[codes[row]];
 
@@ -16,10 +28,13 @@ export function regrouped({ codes, to }: Coding, into: ArrayLike<number>, size: 
   return { size, codes, to: Int32Array.from(to, (category) => (category < 0 ? -1 : into[category])) };
 }
 
-/** Which stretch of rows each row lies in. @param starts zero-based first row of each stretch, and after them the number of all rows */
-export function codingOfStretches(starts: readonly number[]): Coding {
+/**
+ * Which stretch of rows each row lies in. @param starts zero-based first row of each stretch, and after them where the last one ends
+ * @param rows number of all rows; those behind the last stretch lie in none
+ */
+export function codingOfStretches(starts: readonly number[], rows = starts[starts.length - 1] ?? 0): Coding {
   const size = starts.length - 1;
-  const codes = new Uint16Array(starts[size] ?? 0);
+  const codes = new Uint16Array(rows).fill(size);
   for (let i = 0; i < size; i++) codes.fill(i, starts[i], starts[i + 1]);
-  return { size, codes, to: Int32Array.from({ length: size }, (_, i) => i) };
+  return { size, codes, to: Int32Array.from({ length: size + 1 }, (_, i) => (i < size ? i : -1)) };
 }

@@ -1,4 +1,4 @@
-import type { Coding } from './coding';
+import type { Coding, Lifted } from './coding';
 import { Dictionary } from './dictionary';
 import { BETWEEN_PULSES, pulse } from './pulse';
 
@@ -17,6 +17,19 @@ export type Codes = Uint8Array | Uint16Array | Uint32Array;
 
 const encoder = new TextEncoder();
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
+
+/** More different texts than this take more memory to be told apart than a browser gives; each costs a few hundred bytes. */
+const MOST_DISTINCT = 4_000_000;
+
+/** Thrown where a column holds more different texts than can be told apart. */
+export class TooManyDistinct extends Error {
+  constructor() {
+    super(
+      `it holds more than ${MOST_DISTINCT / 1_000_000} million different values, more than can be told apart in memory; read the files without it, or only their first rows`,
+    );
+    this.name = 'TooManyDistinct';
+  }
+}
 
 export class DictionaryColumn {
   readonly form = 'dictionary';
@@ -42,18 +55,35 @@ export class DictionaryColumn {
   coding(size: number, categoryOf: (text: string) => number): Coding {
     return { size, codes: this.codes, to: Int32Array.from(this.texts, categoryOf) };
   }
+  /** What texts stand for as numbers, for each row. @param read NaN for none */
+  numbers(read: (text: string) => number): Lifted {
+    return { codes: this.codes, of: Float64Array.from(this.texts, read) };
+  }
   /** Distinct raw texts, in the order in which they first appear; `null` where there are too many to be listed. */
   get distinct(): readonly string[] | null {
     return this.texts;
+  }
+  get listed(): DictionaryColumn {
+    return this;
+  }
+  /** The cells of some rows, as a column of their own; it may list texts that none of them holds. @param rows zero-based */
+  gather(rows: Uint32Array): DictionaryColumn {
+    const codes = this.codes.slice(0, rows.length);
+    for (let i = 0; i < rows.length; i++) codes[i] = this.codes[rows[i]];
+    return new DictionaryColumn(this.texts, codes);
   }
 }
 
 export class PackedColumn {
   readonly form = 'packed';
-  /** @param bytes UTF-8 of all cells; @param ends for each row the offset just past its cell */
+  /**
+   * @param bytes UTF-8 of all cells; @param ends for each row the offset just past its cell
+   * @param made the same cells with each distinct text once, where that is known
+   */
   constructor(
     readonly bytes: Uint8Array,
     readonly ends: Uint32Array,
+    private made: DictionaryColumn | null = null,
   ) {}
   get rows(): number {
     return this.ends.length;
@@ -67,18 +97,51 @@ export class PackedColumn {
     return this.ends[row] - (row === 0 ? 0 : this.ends[row - 1]);
   }
   lift<T>(read: (text: string) => T): (row: number) => T {
-    return (row) => read(this.text(row));
+    return this.made ? this.made.lift(read) : (row) => read(this.text(row));
   }
-  coding(size: number, categoryOf: (text: string) => number): Coding {
+  /**
+   * The same cells with each distinct text once: what counts and compares them looks at small integers. Made when it is first
+   * asked for, and kept. @throws TooManyDistinct
+   */
+  get listed(): DictionaryColumn {
+    return (this.made ??= this.list());
+  }
+  private list(): DictionaryColumn {
+    const places = new Map<string, number>();
     const codes = new Uint32Array(this.rows);
     for (let row = 0; row < codes.length; row++) {
-      if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
-      codes[row] = categoryOf(this.text(row)) + 1;
+      if ((row & (BETWEEN_PULSES - 1)) === 0) {
+        pulse();
+        if (places.size > MOST_DISTINCT) throw new TooManyDistinct();
+      }
+      const text = this.text(row);
+      let place = places.get(text);
+      if (place === undefined) places.set(text, (place = places.size));
+      codes[row] = place;
     }
-    return { size, codes, to: Int32Array.from({ length: size + 1 }, (_, i) => i - 1) };
+    return new DictionaryColumn([...places.keys()], codes);
+  }
+  coding(size: number, categoryOf: (text: string) => number): Coding {
+    return this.listed.coding(size, categoryOf);
+  }
+  numbers(read: (text: string) => number): Lifted {
+    return this.listed.numbers(read);
   }
   get distinct(): readonly string[] | null {
     return null;
+  }
+  gather(rows: Uint32Array): PackedColumn {
+    let size = 0;
+    for (let i = 0; i < rows.length; i++) size += this.length(rows[i]);
+    const bytes = new Uint8Array(size);
+    const ends = new Uint32Array(rows.length);
+    let used = 0;
+    for (let i = 0; i < rows.length; i++) {
+      const end = this.ends[rows[i]];
+      for (let at = end - this.length(rows[i]); at < end; at++) bytes[used++] = this.bytes[at];
+      ends[i] = used;
+    }
+    return new PackedColumn(bytes, ends, this.made?.gather(rows) ?? null);
   }
 }
 
@@ -92,10 +155,7 @@ export function codingOfTexts(column: Column, alike: (text: string) => string = 
     return place;
   });
   // How many there are is known only now.
-  const size = places.size;
-  return column.form === 'packed'
-    ? { size, codes: made.codes, to: Int32Array.from({ length: size + 1 }, (_, i) => i - 1) }
-    : { ...made, size };
+  return { ...made, size: places.size };
 }
 
 /** Distinct texts above which a dictionary must earn its keep. */

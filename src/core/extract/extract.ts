@@ -1,5 +1,5 @@
 import type { Column } from './column';
-import type { Reason, Storage } from './words';
+import type { Kind, Reason, Role, Storage } from './words';
 
 /** Something noticed while reading that does not stop the reading. */
 export interface Notice {
@@ -30,6 +30,8 @@ export interface FileSource {
   wave?: string;
   /** Rows of the file that were left unread on purpose, where only the first were wanted and there are more. */
   partial?: boolean;
+  /** What the file itself says of its variables. */
+  codebook?: Codebook;
   /**
    * The line of the file at which a row stands: pairs of a zero-based row of this file and its one-based line; between
    * them lines go up by one a row. Absent where rows are not lines.
@@ -104,6 +106,19 @@ export interface CodebookEntry {
   /** Digits after the decimal point; in fixed-width text they may be implied. */
   decimals: number | null;
   published: PublishedFigures;
+  /** What a person had decided where the document was written by a handoff. */
+  handed?: Handed;
+}
+
+/** Decisions that a handoff wrote down with a variable. */
+export interface Handed {
+  /** The kind that was confirmed. */
+  kind?: Kind;
+  role?: Role;
+  /** Codes in the order that a person gave them. */
+  order?: string[];
+  /** Who was not asked. */
+  gate?: { steps?: { by: string; codes: string[]; asked: boolean }[]; by: string; shut: string[] };
 }
 
 /** An entry that says nothing yet beyond the name. */
@@ -161,8 +176,20 @@ export interface Variable {
   entry: CodebookEntry | null;
   /** How the file itself declares the cells to be written, where its form does (Parquet). */
   declared?: Storage;
+  /** Of a trial recode: what it was made to be. It stands in no file. */
+  trial?: TrialOf;
   /** Digits after a decimal point that the cells leave out, where a fixed-width file implies them. */
   implied?: number;
+}
+
+/** What a trial recode was made to be. */
+export interface TrialOf {
+  of: string;
+  kind: Kind;
+  /** Its codes in their order. */
+  order: readonly string[];
+  /** Texts that could not be read in what it was made of. */
+  unreadable: ReadonlySet<string>;
 }
 
 /** The received data. Nothing ever changes them. */
@@ -182,7 +209,19 @@ export interface Extract {
   part?: Part;
   /** The variable that tells the wave, where there are several files. */
   wave?: { variable: string; by: 'found' | 'made' };
+  /** Where these are some rows of another extract: that, and for each row its zero-based place there. */
+  taken?: Taken;
 }
+
+/** Which rows of an extract were taken. */
+export interface Taken {
+  from: Extract;
+  rows: Uint32Array;
+}
+
+/** The place of a zero-based row in the extract as it was received, whose rows these may be some of. */
+export const placeReceived = ({ taken }: Pick<Extract, 'taken'>, row: number): number =>
+  taken ? taken.rows[row] : row;
 
 /** What a person says of cells that leave it open: the decimal mark, and whether the day or the month comes first. */
 export interface Marks {

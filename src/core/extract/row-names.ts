@@ -16,6 +16,8 @@ export interface RowName {
   of: string[] | null;
   /** What the extract's identifier holds in this row, where there is one. */
   identifier: { variable: string; text: string } | null;
+  /** Of a row that a person added: its id. It stands in no file. */
+  added?: string | undefined;
 }
 
 /** A row of which nothing but its place in the whole extract is known. @param row zero-based */
@@ -37,7 +39,9 @@ export interface Located {
 }
 
 /** "row 8 of upkeep_2019.csv, hhid 0012": for a person, counted from one. */
-export function rowText({ file, row, identifier }: RowName): string {
+export function rowText({ file, row, identifier, added }: RowName): string {
+  if (added !== undefined)
+    return `an added row${identifier ? `, ${identifier.variable} ${identifier.text}` : ''}`;
   return `row ${row + 1}${file === null ? '' : ` of ${file}`}${identifier ? `, ${identifier.variable} ${identifier.text}` : ''}`;
 }
 
@@ -48,14 +52,25 @@ export function nameRows(extract: Extract, rows: readonly number[], identifier: 
   const starts = fileStarts(files);
   const told = extract.variables.find(({ name }) => name === identifier);
   const of = extract.part?.names ?? null;
+  // Fingerprints of a file's rows are taken together.
+  const prints = new Map<number, string>();
+  const byFile = new Map<number, number[]>();
+  for (const row of rows) {
+    const file = fileAt(starts, row);
+    const own = byFile.get(file);
+    if (own) own.push(row);
+    else byFile.set(file, [row]);
+  }
+  for (const [file, own] of byFile)
+    for (const [i, print] of fingerprints(columnsOf(extract, files[file], of), own).entries())
+      prints.set(own[i], print);
   return rows.map((row) => {
     const file = fileAt(starts, row);
     const text = told?.column.text(row).trim() ?? '';
-    const [cells] = fingerprints(columnsOf(extract, files[file], of), [row]);
     return {
       file: files[file].name,
       row: row - starts[file],
-      cells,
+      cells: prints.get(row) ?? null,
       of,
       identifier: told && text !== '' ? { variable: told.name, text } : null,
     };

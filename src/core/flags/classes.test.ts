@@ -140,6 +140,26 @@ describe('what the words allow', () => {
   });
 });
 
+describe('titles', () => {
+  const years = make(N, (c) => c.whole(1931, 2004));
+  const ages = make(N, (c) => c.whole(17, 94));
+
+  it('of two variables that have changed places', () => {
+    expect(of(allFlags({ age: years, birth_year: ages }), 'exchanged-titles')).toMatchObject([
+      { variables: ['age', 'birth_year'] },
+    ]);
+  });
+
+  it('are right where only one is broken, or each by a few rows', () => {
+    const heights = make(N, (c) => c.whole(121, 198));
+    expect(of(allFlags({ age: heights, birth_year: years }), 'exchanged-titles')).toEqual([]);
+    const slips = (from: Cells, to: Cells): Cells => from.map((one, i) => (i % 50 ? one : to[i]));
+    expect(
+      of(allFlags({ age: slips(ages, years), birth_year: slips(years, ages) }), 'exchanged-titles'),
+    ).toEqual([]);
+  });
+});
+
 describe('zero and what lies below', () => {
   it('among grown-ups nobody is just born', () => {
     const ages = [...make(N, (c) => c.whole(19, 88)), ...repeat(9, 0)];
@@ -273,10 +293,8 @@ describe('codes and waves', () => {
     ).toEqual(['q']);
   });
 
-  it('a variable that is words in one wave and numbers in another', () => {
-    const words = pick(['low', 'middle', 'high'], undefined, 200);
-    const numbers = pick([1, 2, 3], undefined, 200);
-    const extract = extractOf({ level: [...words, ...numbers], hens: make(400, (c) => c.whole(0, 9)) });
+  const twoWaves = (before: Cells, after: Cells): Flag[] => {
+    const extract = extractOf({ level: [...before, ...after], hens: make(400, (c) => c.whole(0, 9)) });
     const file = (name: string) => ({
       name,
       bytes: 0,
@@ -290,9 +308,22 @@ describe('codes and waves', () => {
       wave: name,
       notices: [],
     });
-    const dig = new Inspector({ ...extract, files: [file('2019'), file('2020')] });
-    expect(of(dig.flags, 'wave-drift')).toMatchObject([
+    return new Inspector({ ...extract, files: [file('2019'), file('2020')] }).flags;
+  };
+
+  it('a variable that is words in one wave and numbers in another', () => {
+    const flags = twoWaves(pick(['low', 'middle', 'high'], undefined, 200), pick([1, 2, 3], undefined, 200));
+    expect(of(flags, 'wave-drift')).toMatchObject([
       { variables: ['level'], says: 'written as words in 2019 and as whole numbers in 2020' },
     ]);
+  });
+
+  it('a scale that is longer in one wave, and one that is shorter by chance', () => {
+    const five = pick([1, 2, 3, 4, 5], undefined, 200);
+    expect(of(twoWaves(five, pick([1, 2, 3, 4, 5, 6, 7], undefined, 200)), 'wave-drift')).toMatchObject([
+      { says: 'the codes run to 7 in 2020 and only to 5 in 2019: the scale is a longer one' },
+    ]);
+    const rare = pick([1, 2, 3, 4, 5, 6, 7], [20, 20, 20, 20, 20, 1, 1], 200);
+    expect(of(twoWaves(five, rare), 'wave-drift')).toEqual([]);
   });
 });

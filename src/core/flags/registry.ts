@@ -8,6 +8,7 @@ import { documentedUnused } from './values/documented-unused';
 import { duplicateIdentifier } from './variable/duplicate-identifier';
 import { duplicateRow } from './rows/duplicate-row';
 import { encodingDamage } from './writing/encoding-damage';
+import { exchangedTitles } from './between/exchanged-titles';
 import { farOutValue } from './values/far-out-value';
 import { futureDate } from './values/future-date';
 import { gateBreach } from './between/gate-breach';
@@ -71,6 +72,7 @@ export const EXTRACT_RULES: readonly ExtractRule[] = [
   duplicateRow,
   duplicateIdentifier,
   repeatColumn,
+  exchangedTitles,
   unportableName,
   summaryRow,
   codebookMismatch,

@@ -27,8 +27,10 @@ export interface Flag {
   certainty: number;
   /** One sentence that a person can check. */
   says: string;
-  /** Zero-based rows of the extract that the flag is about, where it is about rows; the first thousand. */
+  /** Zero-based rows of the extract that the flag is about, where it is about rows. */
   at?: number[];
+  /** How many those are, where only the first of them are told. */
+  atAll?: number;
   /** What each code is another way to write, where they are. */
   into?: Record<string, string>;
   /** Who was not asked, where the flag is about that. */
@@ -37,8 +39,13 @@ export interface Flag {
   reason?: Reason;
 }
 
-/** So many rows are named. */
-export const MOST_AT = 1000;
+/** So many rows are told of outside the core. */
+const MOST_AT = 1000;
+/** A flag as it is told: with the first of its rows, and how many there are where there are more. */
+export const toldFlag = (flag: Flag): Flag =>
+  flag.at && flag.at.length > MOST_AT
+    ? { ...flag, at: flag.at.slice(0, MOST_AT), atAll: flag.at.length }
+    : flag;
 
 /** What is to be known of a rule besides what it finds. All of it stands in the rule's own file. */
 export interface RuleFacts {
@@ -67,14 +74,17 @@ export interface VariableRule extends RuleFacts {
   look(subject: Subject, siblings: readonly Subject[]): Flag[];
 }
 
-/** The whole extract, for rules that look at rows, files, or one variable against another. */
+/**
+ * The whole extract, for rules that look at rows, files, or one variable against another. Rows that were set aside, and those
+ * that a sieve drops, are not there at all.
+ */
 export interface Whole {
   extract: Extract;
   subjects: readonly Subject[];
   /** The same without rows that are no observations; by default with them. */
   studied?: readonly Subject[];
-  /** Rows that a person set aside: they are no observations, whatever they hold. */
-  aside?: ReadonlySet<number>;
+  /** Whether a sieve is in force: these rows are some of those that were received, and are meant to be. */
+  sieved?: boolean;
 }
 
 /** A rule that looks at the extract as a whole. */

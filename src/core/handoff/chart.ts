@@ -50,23 +50,34 @@ const LINE = 17;
 const NAME_WIDTH = 190;
 const PLOT_HEIGHT = 120;
 
-/** A picture as an inline SVG image with its numbers as text; empty where there is nothing to draw. */
-export function chartSvg(picture: Picture, title: string): string {
+/**
+ * A picture as an inline SVG image with its numbers as text; empty where there is nothing to draw.
+ * @param base what it is of, written below, where that is not all rows
+ */
+export function chartSvg(picture: Picture, title: string, base: string | null = null): string {
   const bars = barsOf(picture);
   if (bars.length === 0) return '';
-  return picture.form === 'bars'
-    ? lyingBars(bars, title)
-    : standingBars(
-        bars,
-        title,
-        picture.form === 'histogram' && picture.beyond ? beyondText(picture.beyond) : null,
-      );
+  const notes = [
+    ...(picture.form === 'histogram' && picture.beyond ? [beyondText(picture.beyond)] : []),
+    ...(base === null ? [] : [`Based on ${base}`]),
+  ];
+  return picture.form === 'bars' ? lyingBars(bars, title, notes) : standingBars(bars, title, notes);
 }
+
+/** Lines of text below a drawing. @param y where it ends */
+const notesBelow = (notes: readonly string[], x: number, y: number): string =>
+  notes
+    .map(
+      (note, i) =>
+        `<text x="${x}" y="${y + 15 + i * NOTE}"><title>${escapeHtml(note)}</title>${escapeHtml(short(note, 74))}</text>`,
+    )
+    .join('');
+const NOTE = 16;
 
 const short = (text: string, most: number): string =>
   text.length > most ? `${text.slice(0, most - 1)}…` : text;
 
-function lyingBars(bars: readonly Bar[], title: string): string {
+function lyingBars(bars: readonly Bar[], title: string, notes: readonly string[]): string {
   const most = largest(bars.map(({ count }) => count));
   const height = bars.length * LINE + 4;
   const room = WIDTH - NAME_WIDTH - 60;
@@ -78,7 +89,7 @@ function lyingBars(bars: readonly Bar[], title: string): string {
       `<rect x="${NAME_WIDTH}" y="${y + 3}" width="${width.toFixed(1)}" height="${LINE - 5}"/><text x="${(NAME_WIDTH + width + 5).toFixed(1)}" y="${y + 13}">${whole(count)}</text></g>`
     );
   });
-  return svg(WIDTH, height, title, lines.join(''));
+  return svg(WIDTH, height + notes.length * NOTE, title, lines.join('') + notesBelow(notes, 6, height - 2));
 }
 
 /** "Not drawn, far out: 3 rows from 9,998 to 9,999". */
@@ -92,7 +103,7 @@ export function beyondText({ below, above }: Beyond): string {
   return `Not drawn, far out: ${[...side(below), ...side(above)].join(' and ')}`;
 }
 
-function standingBars(bars: readonly Bar[], title: string, note: string | null): string {
+function standingBars(bars: readonly Bar[], title: string, notes: readonly string[]): string {
   const most = largest(bars.map(({ count }) => count));
   const step = (WIDTH - 50) / bars.length;
   const drawn = bars.map(({ name, count }, i) => {
@@ -105,9 +116,9 @@ function standingBars(bars: readonly Bar[], title: string, note: string | null):
     `<text x="44" y="${base + 15}">${escapeHtml(bars[0].from ?? bars[0].name)}</text><text x="${WIDTH - 6}" y="${base + 15}" text-anchor="end">${escapeHtml(bars[bars.length - 1].name)}</text>`;
   return svg(
     WIDTH,
-    base + (note ? 38 : 20),
+    base + 20 + notes.length * NOTE + (notes.length ? 4 : 0),
     title,
-    drawn.join('') + axis + (note ? `<text x="44" y="${base + 33}">${escapeHtml(note)}</text>` : ''),
+    drawn.join('') + axis + notesBelow(notes, 44, base + 18),
   );
 }
 
@@ -115,8 +126,8 @@ const svg = (width: number, height: number, title: string, body: string): string
   `<svg class="chart" role="img" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" xmlns="http://www.w3.org/2000/svg"><title>${escapeHtml(title)}</title>${body}</svg>`;
 
 /** A chart that stands alone as a file: with its own colours and face. */
-export function chartFile(picture: Picture, title: string): string {
+export function chartFile(picture: Picture, title: string, base: string | null = null): string {
   const style =
     '<style>text{font:12px sans-serif;fill:#26231d}rect{fill:#4d6754}line{stroke:#8f8672}</style>';
-  return chartSvg(picture, title).replace('</title>', `</title>${style}`);
+  return chartSvg(picture, title, base).replace('</title>', `</title>${style}`);
 }

@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { documented } from '../inspect/inspected';
 import type { Inspector } from '../inspect/inspect';
+import { baseSays } from './base';
 import { harmless } from './harmless';
 
 /**
@@ -14,6 +15,7 @@ export function inventoryCsv(
 ): string {
   const wanted = new Set(names);
   const { flags } = inspector;
+  const base = baseSays(inspector);
   const rows = inspector.variables
     .filter(({ name }) => wanted.has(name))
     .map((inspected) => {
@@ -59,6 +61,7 @@ export function inventoryCsv(
           .join('; '),
         note: v.note ?? '',
         signed_off: v.signedOff ? 'yes' : 'no',
+        based_on: base,
       };
     });
   const safe = options.harmless

@@ -1,6 +1,11 @@
+import { tableSays } from '../cross/kept-table';
+import { InputError } from '../extract/problem';
+import { crossDocument } from '../inspect/crossing';
 import type { Entry } from '../log/entries';
-import { entryText } from '../log/entries';
-import { foldLog, inForce } from '../log/fold';
+import { laidTable, tableHtml } from './laid-table';
+import { baseSays } from './base';
+import { entryText } from '../log/entry-text';
+import { foldLog, inForce, namesIn } from '../log/fold';
 import type { Flag } from '../flags/rule';
 import { evidenceOf } from '../inspect/evidence';
 import { documented, type Inspected } from '../inspect/inspected';
@@ -22,7 +27,7 @@ h1{font-size:1.7rem;margin:0 0 .2rem}h2{font-size:1.2rem;margin:2.2rem 0 .6rem;b
 .base,.soft{color:var(--soft)}code,.code{font-family:"Source Code Pro",ui-monospace,Consolas,monospace;font-size:.92em}
 table{border-collapse:collapse;font-variant-numeric:tabular-nums;width:100%}th,td{text-align:left;padding:.15rem .5rem;border-bottom:1px solid var(--line);vertical-align:top}
 th{font-weight:600;color:var(--soft);font-size:.86em}td.n,th.n{text-align:right;white-space:nowrap}tr.missing td{color:var(--soft);font-style:italic}
-section.variable{border-top:1px solid var(--ink);padding:.8rem 0 1.2rem;break-inside:avoid-page}.two{display:flex;flex-wrap:wrap;gap:1.5rem;margin-top:.5rem}.two>*{flex:1 1 20rem}
+.tables h3{margin-top:1.4rem}.tables h4{margin:.8rem 0 .2rem;font-size:1em}.tables table{width:auto;margin:.4rem 0}.tables p{margin:.2rem 0}section.variable{border-top:1px solid var(--ink);padding:.8rem 0 1.2rem;break-inside:avoid-page}.two{display:flex;flex-wrap:wrap;gap:1.5rem;margin-top:.5rem}.two>*{flex:1 1 20rem}
 .kind{font-size:.86em;border:1px dashed var(--soft);padding:0 .4em;border-radius:2px}.kind.confirmed{border-style:solid;border-color:var(--ink);font-weight:600}
 .flag{border-left:4px solid #a8461d;padding-left:.6rem;margin:.4rem 0}
 svg.chart{max-width:100%;height:auto;font:11px "Source Sans 3",system-ui,sans-serif}svg.chart rect{fill:var(--bar)}svg.chart text{fill:var(--ink)}svg.chart line{stroke:var(--soft)}
@@ -46,20 +51,55 @@ export async function reportHtml(
   const { weighting } = inspector;
   const profiles: string[] = [];
   for (const variable of variables) profiles.push(await profile(inspector, variable, flags));
-  const base = `All figures are ${weighting ? `plain counts of rows; weighted ones stand beside them, weighted by ${escapeHtml(weighting.inspected.name)}. They are` : 'unweighted and'} based on all ${counted(extract.rows - inspector.setAside.size, 'row')} of the extract${inspector.setAside.size ? ` that were not set aside (${whole(inspector.setAside.size)} were)` : ''}.`;
+  const base = `All figures are ${weighting ? `plain counts of rows; weighted ones stand beside them, weighted by ${escapeHtml(weighting.inspected.name)}. They are` : 'unweighted and'} based on ${escapeHtml(baseSays(inspector))}.`;
   return `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src data:"><meta name="viewport" content="width=device-width"><title>${escapeHtml(extract.name)}: inspection</title><style>${STYLE}</style></head><body>
 <h1>${escapeHtml(extract.name)}</h1>
 <p class="base">Inspected with Dig First, ${madeAt.toISOString().slice(0, 16).replace('T', ' ')} UTC. ${base}
 ${counted(variables.length, 'variable')}${left ? ` in view, ${left} of the extract not reported` : ''}; ${counted(confirmed, 'kind')} confirmed by a person, ${variables.length - confirmed} presumed.</p>
 ${sources(inspector)}
-<h2>Inventory</h2>
+${sieve(inspector)}<h2>Inventory</h2>
 ${inventory(inspector, variables, flags)}
 <h2>Rulings</h2>
 ${rulings(log)}
+${await tables(inspector)}
 <h2>Profiles</h2>
 ${profiles.join('\n')}
 </body></html>
+`;
+}
+
+/** Cross-checks that are kept, as they are under the rulings in force; one that cannot be made says why. */
+async function tables(inspector: Inspector): Promise<string> {
+  const { tables: kept, called } = inspector.decided;
+  if (kept.size === 0) return '';
+  const parts: string[] = [];
+  for (const asked of kept.values()) {
+    const name = (one: string): string => called.get(one)?.name ?? one;
+    try {
+      const told = await crossDocument(inspector, { ...asked, weight: null, binned: true });
+      parts.push(tableHtml(laidTable(told, asked, baseSays(inspector), name)));
+    } catch (cause) {
+      if (!(cause instanceof InputError)) throw cause;
+      const { file, says } = cause.problem;
+      parts.push(
+        `<h3>${escapeHtml(tableSays(asked, name))}</h3><p class="soft">Not made: ${escapeHtml(`${file}: ${says}`)}.</p>`,
+      );
+    }
+  }
+  return `<h2>Cross-checks</h2>
+<section class="tables">${parts.join('\n')}</section>`;
+}
+
+/** What the sieve in force does, condition by condition; nothing without one. */
+function sieve({ account, rowCounts }: Inspector): string {
+  if (account.length === 0) return '';
+  const lines = account.map(
+    ({ says, keeps, drops, dropsAlone, left }) =>
+      `<tr><td>${escapeHtml(says)}</td><td class="n">${whole(keeps)}</td><td class="n">${whole(drops)}</td><td class="n">${whole(dropsAlone)}</td><td class="n">${whole(left)}</td></tr>`,
+  );
+  return `<h2>Sieve</h2>
+<table><thead><tr><th>Condition</th><th class="n">Keeps of ${whole(rowCounts.all)}</th><th class="n">Drops</th><th class="n">It alone</th><th class="n">Left</th></tr></thead><tbody>${lines.join('')}</tbody></table>
 `;
 }
 
@@ -112,10 +152,10 @@ function inventory(inspector: Inspector, variables: readonly Inspected[], flags:
 }
 
 function rulings(log: readonly Entry[]): string {
-  const { sets } = foldLog(log);
+  const names = namesIn(foldLog(log));
   const standing = inForce(log);
   if (standing.length === 0) return '<p>Nothing was ruled on; every kind is the program’s presumption.</p>';
-  return `<ol>${standing.map((entry) => `<li>${escapeHtml(entryText(entry, (id) => sets.get(id)?.name ?? 'a set'))}${entry.why ? `: ${escapeHtml(entry.why)}` : ''} <span class="soft">${entry.at.slice(0, 16).replace('T', ' ')}</span></li>`).join('')}</ol>`;
+  return `<ol>${standing.map((entry) => `<li>${escapeHtml(entryText(entry, names))}${entry.why ? `: ${escapeHtml(entry.why)}` : ''} <span class="soft">${entry.at.slice(0, 16).replace('T', ' ')}</span></li>`).join('')}</ol>`;
 }
 
 async function profile(inspector: Inspector, inspected: Inspected, flags: readonly Flag[]): Promise<string> {

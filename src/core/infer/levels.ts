@@ -25,6 +25,8 @@ export interface Level {
   code: string;
   /** All spellings, the most frequent first, where there are several; else empty. */
   spellings: readonly string[];
+  /** Place of `code` among the texts that were tallied, where it is known. */
+  at?: number;
   /** The number, the day, or the second; `null` for words. */
   value: number | null;
   label: string | null;
@@ -185,6 +187,7 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
   const { texts, counts } = tally;
   const levelAt = (i: number, value: number | null): Level => ({
     code: texts[i],
+    at: i,
     spellings: NO_OTHERS,
     value,
     label: null,

@@ -121,14 +121,24 @@ const LINK = /^(https?:\/\/|www\.)/i;
 const isPositive = ({ valid }: Facts): boolean =>
   valid.values.length === valid.levels.length && valid.values[0] >= 0 && valid.levels.length > 5;
 const isDecimal = ({ written }: Known): boolean => written.storage === 'decimal';
-const figures = (valid: Valid): { mean: number; sd: number } | null => {
+type Middle = { mean: number; sd: number } | null;
+const middles = new WeakMap<Valid, Middle>();
+/** Mean and spread of the body of the values, worked out once. */
+function figures(valid: Valid): Middle {
+  const known = middles.get(valid);
+  if (known !== undefined) return known;
   const body = bodyOf(valid.levels);
-  const { mean, sd } = moments({
-    values: Float64Array.from(body, ({ value }) => value as number),
-    counts: Float64Array.from(body, ({ count }) => count),
+  const values = new Float64Array(body.length);
+  const counts = new Float64Array(body.length);
+  body.forEach(({ value, count }, i) => {
+    values[i] = value as number;
+    counts[i] = count;
   });
-  return mean === null || sd === null ? null : { mean, sd };
-};
+  const { mean, sd } = moments({ values, counts });
+  const found = mean === null || sd === null ? null : { mean, sd };
+  middles.set(valid, found);
+  return found;
+}
 /** Values as bodies have them: tens of something, narrow about the middle, hardly a decimal. Weights of rows are finer or wider. */
 function isMass({ valid }: Facts): boolean {
   const found = figures(valid);

@@ -1,3 +1,4 @@
+import { placeReceived } from '../extract/extract';
 import { emptiness, emptyTexts, gatesOf, saidOf } from '../flags/between/gates';
 import { isFew } from '../flags/between/gaters';
 import type { Flag, Whole } from '../flags/rule';
@@ -38,19 +39,22 @@ export function askedOf(
   return {
     says: saidOf(gate, subjects),
     notAsked,
-    breaches: breaches.slice(0, MOST_SHOWN),
+    breaches: shownOf(breaches, whole),
     breached: breaches.length,
     accepted: false,
     flag,
   };
 }
 
+/** The first of some rows, by the places that they were received at. */
+const shownOf = (rows: readonly number[], { extract }: Whole): number[] =>
+  rows.slice(0, MOST_SHOWN).map((row) => placeReceived(extract, row));
+
 /** What a person said may be another universe than the blanks tell: its rows are looked at by themselves. */
 function ofAccepted(name: string, whole: Whole, accepted: Universe): Asked | null {
   const {
     extract: { rows, variables },
     subjects,
-    aside,
   } = whole;
   const place = variables.findIndex((variable) => variable.name === name);
   const notAskedAt = notAskedIn(
@@ -62,14 +66,14 @@ function ofAccepted(name: string, whole: Whole, accepted: Universe): Asked | nul
   let notAsked = 0;
   const breaches: number[] = [];
   for (let row = 0; row < rows; row++) {
-    if (aside?.has(row) || !notAskedAt(row)) continue;
+    if (!notAskedAt(row)) continue;
     if (isEmpty(row)) notAsked++;
     else breaches.push(row);
   }
   return {
     says: saidOfAccepted(accepted, whole),
     notAsked,
-    breaches: breaches.slice(0, MOST_SHOWN),
+    breaches: shownOf(breaches, whole),
     breached: breaches.length,
     accepted: true,
     flag: null,

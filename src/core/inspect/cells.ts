@@ -5,7 +5,8 @@ import { sequenceOf } from '../infer/sequence';
 import type { Sequence } from '../infer/known';
 import { markingOf, type Marking } from '../infer/marker';
 import { filesHolding } from '../intake/waves';
-import { tallyColumn, TooManyDistinct, type Tally } from '../tally/tally';
+import { TooManyDistinct } from '../extract/column';
+import { tallyColumn, type Tally } from '../tally/tally';
 
 /** What the cells of an extract hold, whatever a person decides: worked out once for each variable, when it is asked for. */
 export class Cells {
@@ -17,8 +18,20 @@ export class Cells {
   private readonly sequences = new Map<string, Sequence>();
   private readonly files = new Map<string, number[]>();
 
-  constructor(readonly extract: Extract) {
+  /** @param before what is known of variables that are the same objects still */
+  constructor(
+    readonly extract: Extract,
+    before: Cells | null = null,
+  ) {
     this.byName = new Map(extract.variables.map((variable) => [variable.name, variable]));
+    if (before)
+      for (const [name, variable] of this.byName) {
+        if (before.byName.get(name) !== variable) continue;
+        carry(before.tallies, this.tallies, name);
+        carry(before.scales, this.scales, name);
+        carry(before.sequences, this.sequences, name);
+        carry(before.files, this.files, name);
+      }
     this.folded = new Map([...this.byName.keys()].map((name) => [name.toLowerCase(), name]));
     this.families = new Families(this.byName.keys());
   }
@@ -63,6 +76,11 @@ export class Cells {
       ? null
       : known(this.files, name, () => filesHolding(variable.column, files));
   }
+}
+
+function carry<T>(from: ReadonlyMap<string, T>, to: Map<string, T>, name: string): void {
+  const value = from.get(name);
+  if (value !== undefined) to.set(name, value);
 }
 
 /** A value by its name, made when it is first asked for. */

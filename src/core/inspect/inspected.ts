@@ -10,6 +10,8 @@ import type { Known, Sequence } from '../infer/known';
 import type { Marking } from '../infer/marker';
 import type { Battery } from '../infer/scale';
 import { countsOf, Declarations, levelsOf, validOf, type Counts, type Levels } from '../infer/levels';
+import { has, type Bits } from '../extract/bits';
+import { placesOf, type Places } from '../infer/level-coding';
 import { mergeLevels, withoutCells } from '../infer/relevel';
 import { inferRole } from '../infer/role';
 import type { Written } from '../infer/storage';
@@ -17,6 +19,7 @@ import { fileStarts } from '../extract/files';
 import type { State } from '../log/fold';
 import { isBlank } from '../read/looks';
 import type { Tally } from '../tally/tally';
+import { recounted } from './recounted';
 import { frequenciesOf, missingCodesOf, statisticsOf, unreadableOf } from './figures';
 import type { InspectedVariable } from './schema';
 
@@ -24,6 +27,13 @@ import type { InspectedVariable } from './schema';
 export interface Inspected extends Subject {
   position: number;
   counts: Counts;
+  /** Its levels over all rows that were received, as rulings leave them, and which of them each row holds. */
+  base: Levels;
+  places: Places;
+  /** Which rows were not asked, by a universe that a person accepted; zero-based. */
+  notAsked: ((row: number) => boolean) | null;
+  /** The variable that it is a trial recode of, where it is one. */
+  trial?: string;
   /** What the program thinks, whatever a person said. */
   presumed: Kind;
   confirmed: boolean;
@@ -49,7 +59,12 @@ function rowsHolding(column: Variable['column'], texts: readonly string[]): numb
 
 /** Values of a panel's units stand once in each file, and in several files. A few may stand twice by mistake. */
 const MOST_TWICE = 0.005;
-function isUniqueInFiles({ column }: Variable, { files }: Extract, levels: Levels): boolean {
+function isUniqueInFiles(
+  { column }: Variable,
+  { files }: Extract,
+  levels: Levels,
+  there: Bits | null,
+): boolean {
   if (files.length < 2 || column.distinct === null) return false;
   const { levels: valid } = validOf(levels);
   const most = valid.reduce((max, { count }) => Math.max(max, count), 0);
@@ -68,6 +83,7 @@ function isUniqueInFiles({ column }: Variable, { files }: Extract, levels: Level
   files.forEach((_, file) => {
     for (let row = starts[file]; row < starts[file + 1]; row++) {
       const text = categoryAt(coding, row);
+      if (there !== null && !has(there, row)) continue;
       if (lastSeen[text] === file && !isBlankAt(row)) twice++;
       lastSeen[text] = file;
     }
@@ -81,11 +97,12 @@ export interface Grounds {
   counted: Levels;
   written: Written;
   extract: Extract;
-  /** Rows that repeat the names of the columns, and rows that a person set aside; zero-based. */
+  /** The rows that are there; all where it is `null`. */
+  there: Bits | null;
+  /** Those of them that repeat the names of the columns; zero-based. */
   headers: readonly number[];
-  aside: readonly number[];
-  /** Blank cells of rows that were not asked, by a universe that a person accepted. */
-  notAskedBlank: number;
+  /** Which rows were not asked, by a universe that a person accepted. */
+  notAsked: ((row: number) => boolean) | null;
   battery: Battery | null;
   sequence: Sequence;
   marking: Marking | null;
@@ -100,25 +117,31 @@ const declaredUnder = (variable: Variable, { labels, missing }: State, written: 
   );
 
 /** The levels of a variable over all rows, those that were set aside among them, before any level counts for another. */
-export const levelsUnder = (variable: Variable, state: State, tally: Tally, written: Written): Levels =>
-  levelsOf(tally, written, declaredUnder(variable, state, written));
+export function levelsUnder(variable: Variable, state: State, tally: Tally, written: Written): Levels {
+  const levels = levelsOf(tally, written, declaredUnder(variable, state, written));
+  // What could not be read before it was recoded can be read no better now.
+  const { unreadable } = variable.trial ?? {};
+  if (unreadable?.size)
+    for (const level of levels.levels) if (unreadable.has(level.code)) level.standing = 'unreadable';
+  return levels;
+}
 
 /** A variable with all that is inferred of it, under a state of decisions. */
 export function inspectVariable(
   variable: Variable,
   state: State,
-  { counted, written, extract, headers, aside, notAskedBlank, battery, sequence, marking }: Grounds,
+  { counted, written, extract, there, headers, notAsked, battery, sequence, marking }: Grounds,
 ): Inspected {
   const { name, position } = variable;
   const entry = labelledEntry(variable, state.labels.get(name));
   const label = state.called.get(name)?.label ?? entry?.label ?? null;
   const declarations = declaredUnder(variable, state, written);
-  const held = aside.length ? withoutCells(counted, cellsOf(variable, aside)) : counted;
-  const asked = notAskedBlank ? { ...held, blank: held.blank - notAskedBlank, notAskedBlank } : held;
-  const levels = inOrder(
-    mergeLevels(asked, state.merges.get(name) ?? new Map(), written, declarations),
-    state.orders.get(name),
+  const base = inOrder(
+    mergeLevels(counted, state.merges.get(name) ?? new Map(), written, declarations),
+    state.orders.get(name) ?? variable.trial?.order,
   );
+  const places = placesOf(variable.column, base.levels, notAsked);
+  const levels = there === null && !notAsked ? base : recounted(base, places, there, extract.rows);
   const studied = headers.length ? withoutCells(levels, cellsOf(variable, headers)) : levels;
   const known: Known = {
     name,
@@ -126,7 +149,7 @@ export function inspectVariable(
     written,
     levels: studied,
     entry,
-    uniqueInFiles: isUniqueInFiles(variable, extract, studied),
+    uniqueInFiles: isUniqueInFiles(variable, extract, studied, there),
     battery,
     sequence,
     marking,
@@ -135,25 +158,41 @@ export function inspectVariable(
   const inferred = inferKind(known);
   pulse();
   const said = state.kinds.get(name);
-  const kind = said ?? inferred.kind;
-  const role = state.roles.get(name) ?? inferRole(known, { ...inferred, kind }).role;
+  const { trial } = variable;
+  const kind = said ?? trial?.kind ?? inferred.kind;
+  const role = state.roles.get(name) ?? (trial ? 'analysis' : inferRole(known, { ...inferred, kind }).role);
   return {
     ...known,
     levels,
+    base,
+    places,
+    notAsked,
     position,
     kind,
     role,
     counts: countsOf(levels),
-    presumed: inferred.kind,
+    presumed: trial?.kind ?? inferred.kind,
     confirmed: said !== undefined,
-    confidence: inferred.confidence,
-    because: inferred.because,
-    rowsWith: (texts) => rowsHolding(variable.column, texts),
-    ...(extract.files.length > 1
-      ? { byFile: (texts: readonly string[]) => heldByFile(variable.column, extract.files, texts) }
-      : {}),
+    confidence: trial ? 1 : inferred.confidence,
+    because: trial ? [`a trial recode of ${trial.of}`] : inferred.because,
+    ...(trial ? { trial: trial.of } : {}),
   };
 }
+
+/**
+ * A variable as some rows have it: what it is stays as all rows tell, counts are of these rows alone.
+ * @param within rows that count @param rows number of all rows
+ */
+export function keptOf(whole: Inspected, within: Bits, rows: number): Inspected {
+  const levels = recounted(whole.base, whole.places, within, rows);
+  return { ...whole, levels, counts: countsOf(levels) };
+}
+
+/** What rules may ask of the cells of a variable, in an extract of which all rows count. */
+export const askable = ({ column }: Variable, { files }: Extract): Pick<Subject, 'rowsWith' | 'byFile'> => ({
+  rowsWith: (texts) => rowsHolding(column, texts),
+  ...(files.length > 1 ? { byFile: (texts: readonly string[]) => heldByFile(column, files, texts) } : {}),
+});
 
 /** Levels with the codes that a person ordered in that order, what they left out after them. */
 function inOrder(levels: Levels, order: readonly string[] | undefined): Levels {
@@ -191,6 +230,12 @@ export interface Said {
   note: string | null;
   signedOff: boolean;
 }
+
+export const saidIn = ({ called, notes, signedOff }: State, name: string): Said => ({
+  called: called.get(name)?.name ?? null,
+  note: notes.get(name) ?? null,
+  signedOff: signedOff.has(name),
+});
 const NOTHING_SAID: Said = { called: null, note: null, signedOff: false };
 
 /** A variable as the inspection document tells it. */
@@ -215,5 +260,6 @@ export function documented(variable: Inspected, said: Said = NOTHING_SAID): Insp
     frequencies,
     frequenciesComplete: complete,
     unreadable: counts.unreadable > 0 ? unreadableOf(levels.levels) : [],
+    ...(variable.trial === undefined ? {} : { trial: true as const }),
   };
 }

@@ -56,7 +56,7 @@ describe('what a person said of a variable', () => {
       { name: 'fuel', called: null, note: null, signedOff: false },
     ]);
     const [, rooms] = inventoryCsv(dig, ['rooms']).split('\r\n');
-    expect(rooms).toMatch(/^1,rooms,=Rooms,rooms_n,Number of rooms,.*,-look <again>,yes$/);
+    expect(rooms).toMatch(/^1,rooms,=Rooms,rooms_n,Number of rooms,.*,-look <again>,yes,all \d+ rows?$/);
     const report = await reportHtml(dig, [], ['rooms', 'fuel'], new Date(0));
     expect(report).toContain(
       '<span class="code">rooms_n</span> <span class="soft">(<span class="code">rooms</span> in the archive)',
@@ -67,7 +67,7 @@ describe('what a person said of a variable', () => {
   });
   it('is kept from spreadsheets that would run it, on request, and numbers stay numbers', () => {
     const [, rooms] = inventoryCsv(dig, ['rooms'], { harmless: true }).split('\r\n');
-    expect(rooms).toMatch(/^1,rooms,'=Rooms,rooms_n,.*,'-look <again>,yes$/);
+    expect(rooms).toMatch(/^1,rooms,'=Rooms,rooms_n,.*,'-look <again>,yes,all \d+ rows?$/);
     const [, cold] = inventoryCsv(new Inspector(extractOf({ cold: [-3, -2.5, 4] })), ['cold'], {
       harmless: true,
     }).split('\r\n');

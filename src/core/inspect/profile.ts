@@ -9,7 +9,7 @@ import { drawnOf } from './drawn';
 import { stemDisplay, type StemDisplay } from '../tally/stem';
 import type { Inspector } from './inspect';
 import { documented, type Inspected } from './inspected';
-import { countedBy, type Weighted } from './weighted';
+import { asWeight, countedBy, type AsWeight, type Weighted } from './weighted';
 import { gapsOf, periodsOf, type Counted, type Gap } from './periods';
 import type { InspectedVariable } from './schema';
 
@@ -47,6 +47,8 @@ export interface Profile {
   middle: string | null;
   /** What it comes to by the weight in force, which is then drawn too. */
   weighted: Weighted | null;
+  /** What it is worth as a weight, where it is one. */
+  weight: AsWeight | null;
   /** Who was asked, where that hangs on another variable. */
   asked: Asked | null;
   /** Stretches between the first and the last date that no row has; in the unit in which they are drawn. */
@@ -121,6 +123,10 @@ export async function profileOf(
     ),
     middle: kind === 'ordinal' ? middleOf(valid) : null,
     weighted,
+    weight:
+      inspected.role === 'weight' || inspector.weighting?.variable.name === name
+        ? asWeight(inspected, inspector.weighting?.variable.name === name)
+        : null,
     asked: inspector.asked(name),
     gaps: kind === 'date' ? gapsOf(inspected.written.storage, valid) : [],
     identity: kind === 'identifier' ? identityOf(valid) : null,

@@ -1,10 +1,11 @@
 import { readPasted, type PastedLine } from '../codebook/pasted';
-import type { Kind, Reason, Storage } from '../extract/words';
-import { spellingsOf, type Standing } from '../infer/levels';
+import { isNumericStorage, type Kind, type Reason, type Storage } from '../extract/words';
+import { spellingsOf, validOf, type Counts, type Standing } from '../infer/levels';
 import { familyOf } from '../infer/stem';
 import { mostFrequent } from './figures';
 import { documented } from './inspected';
 import type { Inspector } from './inspect';
+import { pictureOf, type Picture } from './profile';
 import type { Statistics } from './schema';
 import { codeListOf } from './summary';
 
@@ -182,4 +183,47 @@ export function holdingOf({ extract }: Inspector, texts: readonly string[]): Map
         .map(({ name }) => name),
     ]),
   );
+}
+
+/** What conditions on a variable are made of: as all rows there have it, whatever a sieve keeps. */
+export interface Sievable {
+  name: string;
+  label: string | null;
+  storage: Storage;
+  kind: Kind;
+  counts: Counts;
+  codes: CodeHeld[];
+  picture: Picture;
+  /** The lowest and the highest value, as bounds are written; `null` without an order. */
+  span: { from: number | string; to: number | string } | null;
+}
+
+export function sievableOf(inspector: Inspector, name: string): Sievable | null {
+  const inspected = inspector.wholly(name);
+  if (!inspected) return null;
+  const { label, kind, counts, written, levels } = inspected;
+  const all = levels.levels.map(({ code, label: own, count, standing }): CodeHeld => ({
+    code,
+    label: own,
+    count,
+    standing,
+  }));
+  const valid = validOf(levels);
+  const { min, max } = documented(inspected).statistics;
+  return {
+    name,
+    label,
+    storage: written.storage,
+    kind,
+    counts,
+    codes:
+      all.length <= MOST_IN_ORDER ? all : [...all].sort((a, b) => b.count - a.count).slice(0, MOST_CODES),
+    picture: pictureOf(inspected, valid.levels),
+    span:
+      min !== null && max !== null
+        ? { from: min, to: max }
+        : isNumericStorage(written.storage) && valid.values.length
+          ? { from: valid.values[0], to: valid.values[valid.values.length - 1] }
+          : null,
+  };
 }

@@ -13,7 +13,7 @@ interface Own {
  */
 export class Raised {
   private readonly own = new WeakMap<Subject, Own>();
-  private ofCells: { aside: unknown; flags: Flag[] } | null = null;
+  private ofCells: { extract: unknown; flags: Flag[] } | null = null;
   private ofWhole: { subjects: unknown; studied: unknown; flags: Flag[] } | null = null;
 
   /** All flags that others do not explain. */
@@ -55,9 +55,9 @@ export class Raised {
 
   /** Rules that look at cells alone: nothing that is ruled of codes changes them. */
   private cells(whole: Whole): Flag[] {
-    const { aside } = whole;
-    if (this.ofCells === null || this.ofCells.aside !== aside)
-      this.ofCells = { aside, flags: raiseOfCells(whole) };
+    const { extract } = whole;
+    if (this.ofCells === null || this.ofCells.extract !== extract)
+      this.ofCells = { extract, flags: raiseOfCells(whole) };
     return this.ofCells.flags;
   }
 

@@ -1,8 +1,7 @@
-import { lineOfRow } from '../extract/extract';
-import { fileStarts } from '../extract/files';
 import type { Level, Standing } from '../infer/levels';
 import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';
+import { placesTold } from './told-rows';
 
 /** A cell as it stands, with the label of its code. */
 export interface Cell {
@@ -10,6 +9,8 @@ export interface Cell {
   text: string;
   label: string | null;
   standing: Standing | null;
+  /** What was received, where a person wrote something else in its place. */
+  received?: string;
 }
 
 /** One row with all its cells. */
@@ -25,13 +26,10 @@ export interface RecordCard {
 const MOST_LABELLED = 2000;
 
 /** @param row zero-based, of the whole extract */
-export async function recordOf({ extract, variables, records }: Inspector, row: number): Promise<RecordCard> {
-  const starts = fileStarts(extract.files);
-  const file = Math.max(
-    0,
-    extract.files.findIndex((_, i) => row < starts[i + 1]),
-  );
-  const source = extract.files[file];
+export async function recordOf(inspector: Inspector, row: number): Promise<RecordCard> {
+  const { extract, records, corrected } = inspector;
+  const variables = extract.variables.flatMap(({ name }) => inspector.wholly(name) ?? []);
+  const [place] = placesTold(inspector, [row]);
   const [texts] = await records.cells(
     [row],
     variables.map(({ name }) => name),
@@ -39,10 +37,13 @@ export async function recordOf({ extract, variables, records }: Inspector, row: 
   return {
     row,
     rows: extract.rows,
-    file: source?.name ?? extract.name,
-    rowInFile: row - (starts[file] ?? 0),
-    line: source ? lineOfRow(source, row - starts[file]) : null,
-    cells: variables.map((variable, i) => cellOf(variable, texts[i])),
+    file: place.file,
+    rowInFile: place.rowInFile - 1,
+    line: place.line,
+    cells: variables.map((variable, i) => {
+      const received = corrected.get(variable.name)?.get(row);
+      return { ...cellOf(variable, texts[i]), ...(received === undefined ? {} : { received }) };
+    }),
   };
 }
 

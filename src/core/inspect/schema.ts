@@ -1,6 +1,18 @@
 import { z } from 'zod';
 import { KINDS, REASONS, ROLES, SEVERITIES, STORAGES } from '../extract/words';
 
+/** What a condition of a sieve does to the rows that are there. */
+export const accountSchema = z.object({
+  says: z.string(),
+  keeps: z.number().describe('rows that it keeps, by itself, of all'),
+  drops: z.number(),
+  dropsAlone: z.number().describe('rows that fail it and no other'),
+  left: z.number().describe('rows left after it and those before it'),
+});
+/** The number of rows there, without those set aside; of those; and of the rows kept. */
+export const rowCountsSchema = z.object({ all: z.number(), aside: z.number(), kept: z.number() });
+export type RowCounts = z.infer<typeof rowCountsSchema>;
+
 const notice = z.object({ line: z.number().optional(), says: z.string() });
 const figure = z.union([z.number(), z.string()]).nullable();
 
@@ -72,6 +84,8 @@ export const variableSchema = z.object({
   frequenciesComplete: z.boolean(),
   /** Texts that cannot be read as the storage, the most frequent first. */
   unreadable: z.array(z.object({ text: z.string(), count: z.number() })),
+  /** A trial recode: it stands in no file. */
+  trial: z.literal(true).optional(),
 });
 
 export const flagSchema = z.object({
@@ -83,6 +97,7 @@ export const flagSchema = z.object({
   certainty: z.number(),
   says: z.string(),
   at: z.array(z.number()).optional(),
+  atAll: z.number().optional(),
   into: z.record(z.string(), z.string()).optional(),
   /** Who was not asked: steps that settle some rows each, and a last variable that settles the others. */
   universe: z
@@ -94,6 +109,12 @@ export const flagSchema = z.object({
     .optional(),
   /** Why its codes are missing, where a standing rule says so. */
   reason: z.enum(REASONS).optional(),
+});
+
+const replayed = z.object({
+  entry: z.string(),
+  says: z.string(),
+  why: z.string().nullable().describe('null where it fits as it is'),
 });
 
 /** The inspection: everything found in an extract, as one JSON document. */
@@ -125,6 +146,13 @@ export const inspectionSchema = z.object({
     notices: z.array(notice),
     /** What was left unread on purpose: only the first rows, or only some variables. */
     part: z.object({ rows: z.number().nullable(), names: z.array(z.string()).nullable() }).optional(),
+    /** The sieve in force, and what it does to the rows. */
+    sieve: z.array(accountSchema).optional(),
+    rows: rowCountsSchema.optional(),
+    /** What the rulings of an earlier log come to here. */
+    replay: z
+      .object({ fits: z.array(replayed), changed: z.array(replayed), misfits: z.array(replayed) })
+      .optional(),
   }),
   rows: z.number(),
   variables: z.array(variableSchema),

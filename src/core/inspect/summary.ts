@@ -38,6 +38,8 @@ export interface Summary {
   words: string;
   /** The label that the archive gives, where a person gave another. */
   archiveLabel: string | null;
+  /** The variable that it is a trial recode of; `null` for a received one. */
+  trial: string | null;
   /** How variables with the same list of codes know each other; `null` without one. */
   codeList: string | null;
   /** Zero-based places of the files that hold anything of it; `null` where there is but one file. */
@@ -72,6 +74,7 @@ export function summaryOf(inspected: Inspected, inFiles: number[] | null = null)
     sketch: sketchOf(inspected),
     words: wordsOf(inspected),
     archiveLabel: inspected.entry && inspected.entry.label !== label ? inspected.entry.label : null,
+    trial: inspected.trial ?? null,
     codeList: codeListOf(inspected),
     inFiles,
     values: valuesOf(inspected),

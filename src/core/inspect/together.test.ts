@@ -6,7 +6,8 @@ import { foldLog } from '../log/fold';
 import { readExtract } from '../intake/receive';
 import { sourceOf } from '../read/source';
 import { Inspector } from './inspect';
-import { batteryOf, groupedBy } from './together';
+import { groupedBy } from './grouped';
+import { batteryOf } from './together';
 
 const rows = Array.from({ length: 120 }, (_, i) =>
   [
@@ -66,18 +67,22 @@ describe('siblings', () => {
 describe('by group', () => {
   it('summarises a measure within levels, and a category within files', async () => {
     const dig = await made();
-    const size = find(dig, 'width_cm');
-    const bySide = await groupedBy(size.inspected, find(dig, 'side').inspected, dig.grounds);
+    const bySide = await groupedBy(dig, 'width_cm', 'side');
     expect(
-      bySide.groups.map(({ code, rows: n, mean, min, max, median }) => [code, n, mean, min, max, median]),
+      bySide?.groups.map(({ code, rows: n, summary: s }) => [code, n, s?.mean, s?.min, s?.max, s?.median]),
     ).toEqual([
       ['a', 120, 30, 1, 59, 30],
       ['b', 120, 29, 0, 58, 29],
     ]);
-    const tier = find(dig, 'tier');
-    const byFile = await groupedBy(tier.inspected, null, dig.grounds);
-    expect(byFile.codes.map(({ code }) => code)).toEqual(['high', 'low', 'mid']);
-    expect(byFile.groups.map(({ rows: n, valid, counts }) => [n, valid, counts])).toEqual([
+    // Stems of tens, each group with its own.
+    expect(bySide?.groups[0].stem?.lines[0]).toMatchObject({
+      stem: '0',
+      leaves: '11113333555577779999',
+      depth: 20,
+    });
+    const byFile = await groupedBy(dig, 'tier', null);
+    expect(byFile?.codes.map(({ code }) => code)).toEqual(['high', 'low', 'mid']);
+    expect(byFile?.groups.map(({ rows: n, valid, counts }) => [n, valid, counts])).toEqual([
       [120, 120, [40, 40, 40]],
       [120, 120, [40, 40, 40]],
     ]);
@@ -85,10 +90,12 @@ describe('by group', () => {
 
   it('says why there is none', async () => {
     const dig = await made();
-    const tier = find(dig, 'tier');
-    expect((await groupedBy({ ...tier.inspected, kind: 'text' }, null, dig.grounds)).why).toContain(
-      'no summary',
+    dig.lay(
+      foldLog([
+        entryOf({ type: 'confirm-kind', kinds: [{ variable: 'tier', kind: 'text' }] }, '1', new Date(0)),
+      ]),
     );
+    expect((await groupedBy(dig, 'tier', null))?.why).toContain('no summary');
   });
 });
 

@@ -1,16 +1,9 @@
 import { largest } from '../tally/extent';
-import { isCategorical, isMeasure, type Kind } from '../extract/words';
-import type { Bits } from '../extract/bits';
-import { levelCategories } from '../infer/level-coding';
+import { isCategorical } from '../extract/words';
 import { validOf } from '../infer/levels';
-import { byFile, type Records } from '../rows/records';
 import { moments } from '../tally/moments';
-import { quantile } from '../tally/quantile';
-import { weightedMoments } from '../tally/weighted-moments';
-import { weightedQuantile } from '../tally/weighted-quantile';
 import { codeListOf } from './summary';
 import type { Inspected } from './inspected';
-import { weightOf, type Weighting } from './weighted';
 
 /** Several variables of one list of codes as one table: items down, codes across. */
 export interface Battery {
@@ -82,131 +75,4 @@ export function batteryOf(all: readonly Inspected[]): Battery | null {
     else if (distance > ODD) item.odd = 'answered otherwise than the rest';
   }
   return { codes: order.map((code) => ({ code, label: codes.get(code) ?? null })), items };
-}
-
-/** The same summary of one variable within each group of rows. `base`: what shares of a group are of: its valid rows, or the sum of their weights. */
-export interface Grouped {
-  variable: string;
-  kind: Kind;
-  by: string;
-  codes: { code: string; label: string | null }[];
-  groups: {
-    code: string;
-    label: string | null;
-    rows: number;
-    valid: number;
-    base: number;
-    counts: number[];
-    mean: number | null;
-    sd: number | null;
-    min: number | null;
-    q1: number | null;
-    median: number | null;
-    q3: number | null;
-    max: number | null;
-  }[];
-  /** The weight by which counts and figures are weighted; rows and valid rows never are. */
-  weight: string | null;
-  /** Groups beyond those shown. */
-  more: number;
-  why: string | null;
-}
-
-const MOST_GROUPS = 30;
-const MOST_CODES = 12;
-
-/** What a grouping asks of: whatever holds the rows, the rows that count, the weight in force. */
-export interface Grounds {
-  records: Records;
-  files: readonly { name: string; wave?: string; rows: number }[];
-  within: Bits | null;
-  weighting: Weighting | null;
-}
-
-/** The summary of one variable within the levels of another, or within the files where `by` is `null`. */
-export async function groupedBy(
-  inspected: Inspected,
-  by: Inspected | null,
-  { records, files, within, weighting }: Grounds,
-): Promise<Grouped> {
-  const { kind, levels, name } = inspected;
-  const none = {
-    variable: name,
-    kind,
-    by: by?.name ?? 'file',
-    codes: [],
-    groups: [],
-    weight: weighting?.inspected.name ?? null,
-    more: 0,
-  };
-  if (!isCategorical(kind) && !isMeasure(kind))
-    return { ...none, why: `${kind} has no summary that could be set side by side` };
-  const valid = validOf(levels).levels;
-  const groups = groupsOf(by, files);
-  if (by && groups.length > 200)
-    return { ...none, why: `${by.name} has ${groups.length} levels: too many to be groups` };
-  const shown = groups.slice(0, MOST_GROUPS);
-  const grouping = by
-    ? levelCategories(by.name, validOf(by.levels).levels.slice(0, MOST_GROUPS))
-    : byFile(shown.length);
-  const weight = weighting && weightOf(weighting);
-  const categories = levelCategories(name, valid);
-  const all = (await records.cross([grouping], within)).sums;
-  const plain = await records.cross([grouping, categories], within);
-  const counted = weight ? await records.cross([grouping, categories], within, weight) : plain;
-  const ofGroup = (cells: Float64Array, g: number): Float64Array =>
-    cells.subarray(g * valid.length, (g + 1) * valid.length);
-  const sum = (cells: Float64Array): number => cells.reduce((whole, cell) => whole + cell, 0);
-  const measure = isMeasure(kind);
-  const kept = measure ? [] : valid.map((level, i) => ({ level, i })).slice(0, MOST_CODES);
-  const values = Float64Array.from(valid, ({ value }) => value ?? NaN);
-  return {
-    ...none,
-    why: null,
-    more: groups.length - shown.length,
-    codes: kept.map(({ level: { code, label } }) => ({ code, label })),
-    groups: shown.map(({ code, label }, g) => {
-      const counts = ofGroup(counted.sums, g);
-      const weighed = { values, counts };
-      const n = sum(ofGroup(counted.rows, g));
-      const ranked =
-        measure && n > 0
-          ? {
-              values: values.filter((_, i) => counts[i] > 0),
-              counts: counts.filter((count) => count > 0),
-            }
-          : null;
-      const { mean, sd } =
-        measure && n > 0
-          ? weight
-            ? weightedMoments(weighed, n)
-            : moments(weighed)
-          : { mean: null, sd: null };
-      const at = (p: number): number | null =>
-        ranked && (weight ? weightedQuantile(ranked, n, p) : quantile(ranked, p));
-      return {
-        code,
-        label,
-        rows: all[g],
-        valid: sum(ofGroup(plain.sums, g)),
-        base: sum(counts),
-        counts: kept.map(({ i }) => counts[i]),
-        mean,
-        sd,
-        min: ranked ? ranked.values[0] : null,
-        q1: at(0.25),
-        median: at(0.5),
-        q3: at(0.75),
-        max: ranked ? ranked.values[ranked.values.length - 1] : null,
-      };
-    }),
-  };
-}
-
-function groupsOf(
-  by: Inspected | null,
-  files: readonly { name: string; wave?: string }[],
-): { code: string; label: string | null }[] {
-  if (!by) return files.map(({ name, wave }) => ({ code: wave ?? name, label: null }));
-  return validOf(by.levels).levels.map(({ code, label }) => ({ code, label }));
 }

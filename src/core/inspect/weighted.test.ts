@@ -11,7 +11,7 @@ import { weightedMoments } from '../tally/weighted-moments';
 import { weightedQuantile } from '../tally/weighted-quantile';
 import { Inspector } from './inspect';
 import { profileOf } from './profile';
-import { groupedBy } from './together';
+import { groupedBy } from './grouped';
 
 const NUMBERS = Array.from(
   { length: 60 },
@@ -32,6 +32,27 @@ async function weighed(text: string, by: string | null, aside: number[] = []): P
 
 describe('a weight in force', () => {
   const text = 'x,wt\n1,0.5\n2,2\n1,1.5\n,3\n2,\n1,-1\n2,1.0\n';
+  it('that is declared missing is none, and one that counts for another weighs as that', async () => {
+    const dig = new Inspector(
+      await readExtract([{ source: sourceOf('w.csv', 'x,wt\n1,2\n1,999\n2,3\n2,4\n') }]),
+    );
+    dig.lay(
+      foldLog(
+        [
+          { type: 'weigh' as const, by: 'wt' },
+          {
+            type: 'declare-missing' as const,
+            variables: ['wt'],
+            codes: [{ code: '999', reason: 'other' as const }],
+            rule: null,
+          },
+          { type: 'merge-codes' as const, variables: ['wt'], codes: ['4'], into: '3', rule: null },
+        ].map((decision, i) => entryOf(decision, `e${i}`, new Date(0))),
+      ),
+    );
+    expect(dig.weighted('x')).toMatchObject({ valid: 8, without: 1, rows: 3 });
+  });
+
   it('adds up the weights of each code, and leaves rows without a weight out', async () => {
     const dig = await weighed(text, 'wt');
     expect(dig.weighted('x')).toMatchObject({
@@ -67,17 +88,17 @@ describe('a weight in force', () => {
 
   it('weights groups too, whose rows stay numbers of rows', async () => {
     const dig = await weighed(`size,side,wt\n${NUMBERS}\n`, 'wt');
-    const [size, side] = ['size', 'side'].map((name) => dig.named(name));
-    if (!size || !side) throw new Error('made without');
-    const { groups, weight } = await groupedBy(side, null, dig.grounds);
-    expect([weight, groups[0].rows, groups[0].valid, groups[0].base, groups[0].counts]).toEqual([
+    const found = await groupedBy(dig, 'side', null);
+    const [first] = found?.groups ?? [];
+    expect([found?.weight, first.rows, first.valid, first.base, first.counts]).toEqual([
       'wt',
       60,
       60,
       120,
       [60, 60],
     ]);
-    expect((await groupedBy(size, side, dig.grounds)).groups.map(({ mean }) => mean)).toEqual([15.5, 14.5]);
+    const bySide = await groupedBy(dig, 'size', 'side');
+    expect(bySide?.groups.map(({ summary }) => summary?.mean)).toEqual([15.5, 14.5]);
   });
 });
 

@@ -5,7 +5,12 @@ import { commonMarks } from '../infer/marks';
 import { inferStorage, type Hints, type Written } from '../infer/storage';
 import type { State } from '../log/fold';
 import { isBlank } from '../read/looks';
+import type { Bits } from '../extract/bits';
+import { tallyWithin, type Tally } from '../tally/tally';
 import type { Cells } from './cells';
+
+/** Of more distinct texts than this it is not looked again how they are written when rows are set aside. */
+const MOST_RETALLIED = 50_000;
 
 /**
  * How the cells of each variable are written, by the file and its codebook. Derived from the cells and from whether rows
@@ -16,19 +21,39 @@ export class Writing {
   private common: Marks | null = null;
   private readonly fixed: boolean;
 
-  /** @param hasHeaders whether the names of the columns stand in some rows too: they are none of the values */
+  /**
+   * @param hasHeaders whether the names of the columns stand in some rows too: they are none of the values
+   * @param there rows that are there; all where it is `null`
+   * @param before what is known of variables that are the same objects still
+   */
   constructor(
     private readonly cells: Cells,
     private readonly hasHeaders: boolean,
+    private readonly there: Bits | null = null,
+    before: Writing | null = null,
   ) {
     const { files } = cells.extract;
     this.fixed = files.length > 0 && files.every(({ form }) => form === 'fixed-width');
+    if (before?.hasHeaders !== hasHeaders) return;
+    for (const [name, variable] of cells.byName) {
+      const known = before.cells.byName.get(name) === variable ? before.found.get(name) : undefined;
+      const same = before.there === there || cells.tally(variable).texts.length > MOST_RETALLIED;
+      if (known && same && !known.open) this.found.set(name, known);
+    }
+  }
+
+  /** The texts of the rows that are there. Where very many rows each have a text of their own, a few less say nothing else. */
+  private tally(variable: Variable): Tally {
+    const all = this.cells.tally(variable);
+    return this.there === null || all.texts.length > MOST_RETALLIED
+      ? all
+      : tallyWithin(variable.column, this.there);
   }
 
   of(variable: Variable): Written {
     const known = this.found.get(variable.name);
     if (known) return known;
-    const tally = this.cells.tally(variable);
+    const tally = this.tally(variable);
     const hints = this.hints(variable);
     let written = inferStorage(tally, hints);
     // What holds nothing but its own name is text.
@@ -59,7 +84,7 @@ export class Writing {
     if (force === null) return written;
     const declared = new Set(missing.get(variable.name)?.map(({ code }) => code.trim()));
     const hints = this.hints(variable);
-    return inferStorage(this.cells.tally(variable), {
+    return inferStorage(this.tally(variable), {
       ...hints,
       force,
       skip: (text) => declared.has(text.trim()) || (hints.skip?.(text) ?? false),
@@ -85,7 +110,7 @@ export class Writing {
     const { extract } = this.cells;
     return (this.common ??= {
       ...commonMarks(
-        extract.variables.map((variable) => inferStorage(this.cells.tally(variable), this.hints(variable))),
+        extract.variables.map((variable) => inferStorage(this.tally(variable), this.hints(variable))),
       ),
       ...extract.marks,
     });

@@ -5,11 +5,13 @@ import { InputError, Stopped, type Problem } from '../extract/problem';
 import { readDelimited } from '../read/delimited';
 import { fitsLayout, type Layout } from '../read/fixed-width';
 import { unpacked } from '../read/gzip';
+import { isHanded } from '../read/handed-workbook';
 import { lookAt, type Look, type Reading } from '../read/look';
 import { notText } from '../read/signature';
 import { firstBytes, type ByteSource } from '../read/source';
 import { lookAtSheet, openWorkbook } from '../read/workbook';
 import { isZip, openZip } from '../read/zip';
+import { onceOf } from './handed-zip';
 import { guessCells, type CellGuess } from './cells';
 
 /** A file as it was handed over. `key` tells it from others of its name. */
@@ -97,6 +99,9 @@ export async function bring(
       brought.push({ ...base, what: 'problem', problem: problemOf(cause, source.name) });
     }
   }
+  const described = new Set(
+    brought.flatMap((one) => (one.what === 'codebook' ? one.codebook.entries.map(({ name }) => name) : [])),
+  );
   const layouts = brought.flatMap((one) => (one.what === 'codebook' ? layoutOf(one.codebook) : []));
   const found: Brought[] = [];
   for (const { key, source, archive } of rest) {
@@ -107,8 +112,14 @@ export async function bring(
         fitting(source, layouts, choice.form === 'fixed-width'),
       );
       const layout = fit?.layout ?? null;
-      const look = await remember(`look ${key} ${fit?.from ?? ''} ${JSON.stringify(choice)}`, () =>
-        lookAt(source, choice, layout),
+      const look = await remember(
+        `look ${key} ${fit?.from ?? ''} ${JSON.stringify(choice)} ${described.size}`,
+        async () => {
+          const plain = await lookAt(source, choice, layout);
+          return isHeader(plain, choice, described)
+            ? lookAt(source, { ...choice, header: true }, layout)
+            : plain;
+        },
       );
       const cells = guessCells(look.names, look.rows.slice(0, CELL_ROWS), marks);
       found.push({
@@ -191,7 +202,11 @@ async function unarchive({
       file: source.name,
       says: 'this is an OpenDocument file; save it as a workbook (.xlsx) or as delimited text',
     });
-  const { members, notices } = await openZip(source);
+  const { members: all, notices } = await openZip(source);
+  const once = onceOf(all.map(({ name }) => name));
+  const members = once ? all.filter(({ name }) => once.wanted.includes(name)) : all;
+  if (once?.passed.length)
+    notices.push(`a handoff: the same in other forms is passed over (${once.passed.join(', ')})`);
   if (members.some(({ name }) => name === 'workbook.xml')) return own;
   return {
     members: members.map((member) => ({
@@ -285,6 +300,8 @@ async function asCodeTable(
 /** Sheets of a workbook that are tables of variable, code and label for the sheet that is read. */
 async function sheetCodebooks(one: Extract<Brought, { what: 'data' }>): Promise<Brought[]> {
   const sheets = await openWorkbook(one.source);
+  // What a handoff wrote is read with the data.
+  if (isHanded(sheets)) return [];
   return sheets.flatMap((sheet): Brought[] => {
     if (sheet.name === one.look.reading.sheet || sheet.rows.length < 2) return [];
     const { names, rows } = lookAtSheet(one.name, sheets, { sheet: sheet.name }, sheet.rows.length, 0);
@@ -308,4 +325,20 @@ export function problemOf(cause: unknown, file: string): Problem {
   if (cause instanceof InputError) return cause.problem;
   const message = cause instanceof Error ? cause.message : String(cause);
   return { file, says: `could not be read (${message}); choose the file again` };
+}
+
+/** Whether what was taken for a first row of data is the names that a codebook describes. */
+function isHeader(
+  { reading, rows }: Look,
+  choice: Partial<Reading>,
+  described: ReadonlySet<string>,
+): boolean {
+  const first = rows.at(0) ?? [];
+  return (
+    reading.form === 'delimited' &&
+    !reading.header &&
+    choice.header === undefined &&
+    first.length > 0 &&
+    first.every((cell) => described.has(cell))
+  );
 }

@@ -1,3 +1,4 @@
+import { carriedCodebook } from '../codebook/handed';
 import { ColumnBuilder } from '../extract/column';
 import type { Extract, FileSource, Marks, Notice, Part, Variable } from '../extract/extract';
 import { InputError } from '../extract/problem';
@@ -89,6 +90,7 @@ export async function readExtract(
       part?.rows ?? null,
     );
     for (const builder of builders.values()) if (builder.rows < rows) builder.pushBlank(rows - builder.rows);
+    const codebook = read.carried === undefined ? null : carriedCodebook(source.name, read.carried);
     sources.push({
       name: source.name,
       bytes: source.bytes,
@@ -102,6 +104,7 @@ export async function readExtract(
       ...(wave === undefined ? {} : { wave }),
       ...(read.partial ? { partial: true } : {}),
       ...(read.lines ? { lines: read.lines } : {}),
+      ...(codebook ? { codebook } : {}),
       names,
       notices: [...notices, ...read.notices],
     });

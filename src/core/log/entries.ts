@@ -1,9 +1,12 @@
 import { z } from 'zod';
-import { rowText, type RowName } from '../extract/row-names';
+import type { RowName } from '../extract/row-names';
 import { KINDS, REASONS, ROLES } from '../extract/words';
+import { tableSchema } from '../cross/kept-table';
+import { recodeSchema } from '../recode/recode';
+import { partSchema } from '../sieve/condition';
 
 /** Version of the log's format; a reader of a later version migrates earlier entries. */
-export const LOG_VERSION = 3;
+export const LOG_VERSION = 5;
 
 const common = {
   id: z.string().min(1),
@@ -35,7 +38,11 @@ const rowNameSchema: z.ZodType<RowName> = z.object({
     .nullable(),
   of: z.array(z.string()).nullable(),
   identifier: z.object({ variable: z.string(), text: z.string() }).nullable(),
+  added: z.string().min(1).optional(),
 });
+
+/** The conditions of a sieve, as a person made them. */
+const parts = z.array(partSchema).min(1);
 
 /** One decision of a person, as data laid over the extract. Entries are never changed and never removed. */
 export const entrySchema = z.discriminatedUnion('type', [
@@ -177,6 +184,61 @@ export const entrySchema = z.discriminatedUnion('type', [
   z.object({ ...common, type: z.literal('view-always'), on: z.boolean() }),
   /** The sets that are in view from now on; none means every variable. */
   z.object({ ...common, type: z.literal('view-sets'), sets: z.array(z.string()) }),
+  /** Cells that count for what a person wrote in place of what was received; that stays, and is shown beside it. */
+  z.object({
+    ...common,
+    type: z.literal('correct-cells'),
+    cells: z
+      .array(
+        z.object({
+          row: rowNameSchema,
+          variable: z.string(),
+          /** The text that was received: where another stands, the correction is of something else. */
+          from: z.string(),
+          to: z.string(),
+        }),
+      )
+      .min(1),
+    rule: z.string().nullable(),
+  }),
+  /** Rows that a person wrote: they stand behind all that were received. */
+  z.object({
+    ...common,
+    type: z.literal('add-rows'),
+    rows: z.array(z.object({ id: z.string().min(1), cells: z.record(z.string(), z.string()) })).min(1),
+  }),
+  /** A sieve, put in force at once where `use` says so. */
+  z.object({
+    ...common,
+    type: z.literal('make-sieve'),
+    sieve: z.string().min(1),
+    name: z.string(),
+    parts,
+    use: z.boolean(),
+  }),
+  /** Other conditions for a sieve that there is. */
+  z.object({
+    ...common,
+    type: z.literal('change-sieve'),
+    sieve: z.string().min(1),
+    parts,
+    use: z.boolean(),
+  }),
+  z.object({
+    ...common,
+    type: z.literal('name-sieve'),
+    sieve: z.string().min(1),
+    name: z.string().min(1),
+  }),
+  z.object({ ...common, type: z.literal('drop-sieve'), sieve: z.string().min(1) }),
+  /** A trial recode; one of the same name takes the place of the one before. */
+  z.object({ ...common, type: z.literal('make-recode'), recode: recodeSchema }),
+  z.object({ ...common, type: z.literal('drop-recode'), name: z.string().min(1) }),
+  /** The sieve in force from now on; `null` for all rows. */
+  z.object({ ...common, type: z.literal('use-sieve'), sieve: z.string().min(1).nullable() }),
+  /** A cross-check that one wants again: it goes into the report. */
+  z.object({ ...common, type: z.literal('keep-table'), table: z.string().min(1), asked: tableSchema }),
+  z.object({ ...common, type: z.literal('drop-table'), table: z.string().min(1) }),
   /** Takes back one earlier entry, which may itself be an undo. */
   z.object({ ...common, type: z.literal('undo'), entry: z.string().min(1) }),
 ]);
@@ -200,82 +262,4 @@ export type DigLog = z.infer<typeof logSchema>;
 /** A decision as an entry. @param id unique in its log @param at the time */
 export function entryOf(decision: Decision, id: string, at: Date): Entry {
   return { ...decision, id, at: at.toISOString(), why: decision.why ?? null } as Entry;
-}
-
-const list = (items: readonly string[]): string =>
-  items.length > 4 ? `${items.slice(0, 3).join(', ')} and ${items.length - 3} more` : items.join(', ');
-
-const number = (variables: readonly string[]): string =>
-  variables.length === 1 ? variables[0] : `${variables.length} variables`;
-
-/** An entry in one plain sentence. */
-export function entryText(entry: Entry, setName: (id: string) => string = (id) => id): string {
-  switch (entry.type) {
-    case 'confirm-kind':
-      return entry.kinds.length === 1
-        ? `${entry.kinds[0].variable} is ${entry.kinds[0].kind}`
-        : `kinds of ${entry.kinds.length} variables confirmed: ${list(entry.kinds.map(({ variable, kind }) => `${variable} ${kind}`))}`;
-    case 'declare-missing':
-      return `${list(entry.codes.map(({ code, reason }) => `${code} (${reason})`))} declared missing in ${list(entry.variables)}`;
-    case 'label-codes':
-      return `${list(entry.labels.map(({ code, label }) => `${code} “${label}”`))} labelled in ${list(entry.variables)}`;
-    case 'keep-valid':
-      return entry.codes.length
-        ? `${list(entry.codes)} kept as valid in ${list(entry.variables)}`
-        : `${entry.rule} left as it is${entry.variables.length ? ` in ${list(entry.variables)}` : ''}`;
-    case 'merge-codes':
-      return `${list(entry.codes.map((code) => `“${code}”`))} taken for “${entry.into}” in ${list(entry.variables)}`;
-    case 'set-aside':
-      return `${entry.rows.length} ${entry.rows.length === 1 ? 'row' : 'rows'} set aside (${list(entry.rows.map(rowText))})`;
-    case 'confirm-role':
-      return entry.roles.length === 1
-        ? `${entry.roles[0].variable} has the role ${entry.roles[0].role}`
-        : `roles of ${entry.roles.length} variables confirmed`;
-    case 'accept-universe':
-      return `${entry.variable} not asked where ${[...(entry.steps ?? []).map(({ by, codes, asked }) => `${by} is ${asked ? 'not ' : ''}${list(codes)}${asked ? ' and' : ' or'}`), `${entry.by} is ${list(entry.shut)}`].join(' ')}`;
-    case 'ask-archive':
-      return `asked of the archive${entry.variables.length ? ` about ${list(entry.variables)}` : ''}: ${entry.question}`;
-    case 'sign-off':
-      return `${list(entry.variables)} ${entry.done ? 'signed off' : 'no longer signed off'}`;
-    case 'note':
-      return entry.text
-        ? `note on ${entry.variable}: “${entry.text.length > 60 ? `${entry.text.slice(0, 57)}…` : entry.text}”`
-        : `note on ${entry.variable} removed`;
-    case 'rename':
-      return `${entry.variable} ${[entry.name !== null && `is called ${entry.name}`, entry.label !== null && `is labelled “${entry.label}”`].filter(Boolean).join(' and ') || 'has the archive’s own name and label again'}`;
-    case 'order-codes':
-      return `codes of ${list(entry.variables)} ordered: ${list(entry.codes)}`;
-    case 'weigh':
-      return entry.by === null ? 'no weight in force' : `weighted by ${entry.by}`;
-    case 'make-set':
-      return `set “${entry.name}” made of ${number(entry.variables)}`;
-    case 'make-sets':
-      return `${entry.sets.length === 1 ? 'a set' : `${entry.sets.length} sets`} made: ${list(entry.sets.map(({ name }) => name))}`;
-    case 'rename-set':
-      return `set “${setName(entry.set)}” called “${entry.name}”`;
-    case 'add-to-set':
-      return `${list(entry.variables)} put into “${setName(entry.set)}”`;
-    case 'take-from-set':
-      return `${list(entry.variables)} taken out of “${setName(entry.set)}”`;
-    case 'nest-set':
-      return entry.within === null
-        ? `set “${setName(entry.set)}” stands by itself`
-        : `set “${setName(entry.set)}” is part of “${setName(entry.within)}”`;
-    case 'merge-sets':
-      return `${list(entry.sets.filter((id) => id !== entry.into).map((id) => `“${setName(id)}”`))} merged into “${setName(entry.into)}”`;
-    case 'split-set':
-      return `${number(entry.variables)} of “${setName(entry.from)}” made the set “${entry.name}”`;
-    case 'send-away':
-      return `proposed set “${entry.name}” sent away`;
-    case 'view-always':
-      return entry.on
-        ? 'identifier, wave, weight and design variables always in view'
-        : 'identifier, wave, weight and design variables in view only with their sets';
-    case 'drop-set':
-      return `set “${setName(entry.set)}” removed`;
-    case 'view-sets':
-      return entry.sets.length ? `in view: ${list(entry.sets.map(setName))}` : 'all variables in view';
-    case 'undo':
-      return 'taken back';
-  }
 }

@@ -1,9 +1,14 @@
+import type { KeptTable } from '../cross/kept-table';
 import type { RowName } from '../extract/row-names';
 import type { Kind, Reason, Role } from '../extract/words';
 import type { ThematicSet } from '../sets/view';
 import { layOnSets, type Grouping } from './sets';
 import type { Universe } from '../flags/between/universe';
 import type { Entry } from './entries';
+import type { NamesById } from './entry-text';
+import type { Recode } from '../recode/recode';
+import type { Sieve } from '../sieve/condition';
+import { isRowEntry, layOnRows, type Changes, type Correction, type AddedRow } from './changes';
 
 /** The present state of all decisions: a pure fold of the log, to be laid over the received extract. */
 export interface State {
@@ -19,6 +24,17 @@ export interface State {
   merges: ReadonlyMap<string, ReadonlyMap<string, string>>;
   /** Rows that count nowhere, as they were named; an extract knows where they stand. */
   aside: readonly RowName[];
+  /** Cells that count for what a person wrote. */
+  corrections: readonly Correction[];
+  /** Rows that a person added, behind all that were received. */
+  added: readonly AddedRow[];
+  /** Trial recodes by their names, in the order in which they were made. */
+  recodes: ReadonlyMap<string, Recode>;
+  /** Cross-checks that are kept for the report, by their ids. */
+  tables: ReadonlyMap<string, KeptTable>;
+  sieves: ReadonlyMap<string, Sieve>;
+  /** The sieve in force. */
+  sieve: string | null;
   roles: ReadonlyMap<string, Role>;
   /** Who was not asked, by variable. */
   universes: ReadonlyMap<string, Universe>;
@@ -37,6 +53,12 @@ export interface State {
   /** Variables of each proposal that was sent away. */
   sentAway: readonly (readonly string[])[];
 }
+
+/** How the log calls its sets and sieves. */
+export const namesIn = ({ sets, sieves }: Pick<State, 'sets' | 'sieves'>): NamesById => ({
+  set: (id) => sets.get(id)?.name ?? 'a set',
+  sieve: (id) => sieves.get(id)?.name ?? '',
+});
 
 /** The entries that are in force: neither undone nor an undo. */
 export function inForce(log: readonly Entry[]): Entry[] {
@@ -57,7 +79,6 @@ export function foldLog(log: readonly Entry[]): State {
   const labels = new Map<string, Map<string, string>>();
   const kept = new Map<string, Map<string, Set<string>>>();
   const merges = new Map<string, Map<string, string>>();
-  const aside: RowName[] = [];
   const roles = new Map<string, Role>();
   const universes = new Map<string, Universe>();
   const signedOff = new Set<string>();
@@ -65,6 +86,15 @@ export function foldLog(log: readonly Entry[]): State {
   const called = new Map<string, { name: string | null; label: string | null }>();
   const orders = new Map<string, string[]>();
   const grouping: Grouping = { sets: new Map(), shown: [], always: false, sentAway: [] };
+  const changes: Changes = {
+    aside: [],
+    corrections: new Map(),
+    added: [],
+    recodes: new Map(),
+    tables: new Map(),
+    sieves: new Map(),
+    sieve: null,
+  };
   let weight: string | null = null;
   for (const entry of inForce(log)) {
     switch (entry.type) {
@@ -96,9 +126,6 @@ export function foldLog(log: readonly Entry[]): State {
         break;
       case 'merge-codes':
         for (const variable of entry.variables) merges.set(variable, mergedBy(merges.get(variable), entry));
-        break;
-      case 'set-aside':
-        for (const name of entry.rows) aside.push(name);
         break;
       case 'confirm-role':
         for (const { variable, role } of entry.roles) roles.set(variable, role);
@@ -132,7 +159,8 @@ export function foldLog(log: readonly Entry[]): State {
       case 'undo':
         break;
       default:
-        layOnSets(grouping, entry);
+        if (isRowEntry(entry)) layOnRows(changes, entry);
+        else layOnSets(grouping, entry);
     }
   }
   const { sets, shown, always, sentAway } = grouping;
@@ -143,7 +171,14 @@ export function foldLog(log: readonly Entry[]): State {
     labels,
     kept,
     merges,
-    aside,
+    aside: changes.aside,
+    corrections: [...changes.corrections.values()],
+    added: changes.added,
+    recodes: changes.recodes,
+    tables: changes.tables,
+    sieves: changes.sieves,
+    // A sieve that was taken back after it was put in force is in force no more.
+    sieve: changes.sieve !== null && changes.sieves.has(changes.sieve) ? changes.sieve : null,
     roles,
     universes,
     signedOff,

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { atPlace } from '../extract/row-names';
-import { entryOf, entrySchema, entryText, logSchema, type Decision, type Entry } from './entries';
+import { LOG_VERSION, entryOf, entrySchema, logSchema, type Decision, type Entry } from './entries';
+import { entryText } from './entry-text';
 import { foldLog, inForce, lastInForce, touched } from './fold';
 
 const at = new Date('2026-01-05T10:00:00Z');
@@ -147,7 +148,12 @@ describe('the dig log', () => {
     fc.assert(
       fc.property(fc.array(decision, { maxLength: 8 }), (decisions) => {
         const written = JSON.parse(
-          JSON.stringify({ format: 'dig-first-log', version: 3, extract: 'x', entries: log(...decisions) }),
+          JSON.stringify({
+            format: 'dig-first-log',
+            version: LOG_VERSION,
+            extract: 'x',
+            entries: log(...decisions),
+          }),
         ) as unknown;
         expect(logSchema.parse(written).entries).toEqual(log(...decisions));
       }),
@@ -212,7 +218,7 @@ describe('the dig log', () => {
         },
         { type: 'make-set', set: 's', name: 'Heating', variables: ['a', 'b'] },
         { type: 'view-sets', sets: ['s'] },
-      ).map((entry) => entryText(entry, () => 'Heating')),
+      ).map((entry) => entryText(entry, { set: () => 'Heating' })),
     ).toEqual([
       '99 (refused) declared missing in rooms',
       'set “Heating” made of 2 variables',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { atPlace } from '../extract/row-names';
-import { entryText, logSchema, type DigLog, type Entry } from './entries';
+import { LOG_VERSION, logSchema, type DigLog, type Entry } from './entries';
+import { entryText } from './entry-text';
 
 type Bag = Record<string, unknown>;
 const isBag = (value: unknown): value is Bag =>
@@ -10,7 +11,7 @@ const isBag = (value: unknown): value is Bag =>
  * An entry of any version as the present one writes it; what is no entry at all is given back as it is.
  *
  * Version 1 named rows by nothing but their zero-based place in the whole extract: `[7]` becomes a row known by place alone.
- * Version 3 says more of sets than 2 did; what 2 said stays as it is.
+ * Version 3 says more of sets than 2 did, 4 more of rows, cells and sieves, and 5 keeps tables; what was said before stays as it is.
  */
 export function migrateEntry(entry: unknown): unknown {
   if (!isBag(entry) || entry.type !== 'set-aside' || !Array.isArray(entry.rows)) return entry;
@@ -22,8 +23,12 @@ export function migrateEntry(entry: unknown): unknown {
 
 /** A log of any version as the present one writes it. */
 function migrateLog(log: unknown): unknown {
-  if (!isBag(log) || (log.version !== 1 && log.version !== 2) || !Array.isArray(log.entries)) return log;
-  return { ...log, version: 3, entries: log.version === 1 ? log.entries.map(migrateEntry) : log.entries };
+  if (!isBag(log) || ![1, 2, 3, 4].includes(log.version as number) || !Array.isArray(log.entries)) return log;
+  return {
+    ...log,
+    version: LOG_VERSION,
+    entries: log.version === 1 ? log.entries.map(migrateEntry) : log.entries,
+  };
 }
 
 /** Reads a log of any version that there was. */
@@ -41,7 +46,7 @@ export function fittingPlaces(
   const misfits: { entry: Entry; says: string }[] = [];
   const entries = log.entries.flatMap((entry): Entry[] => {
     if (entry.type !== 'set-aside') return [entry];
-    const rows = entry.rows.filter(({ file }) => file !== null);
+    const rows = entry.rows.filter(({ file, added }) => file !== null || added !== undefined);
     if (rows.length === entry.rows.length) return [entry];
     misfits.push({
       entry,

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { inView, membersOf, type ThematicSet } from '../sets/view';
 import { setsFile, takeOver } from './carry-sets';
-import { entryOf, entrySchema, entryText, type Decision, type Entry } from './entries';
+import { entryOf, entrySchema, type Decision, type Entry } from './entries';
+import { entryText } from './entry-text';
 import { foldLog } from './fold';
 
 const at = new Date(0);
@@ -134,7 +135,9 @@ describe('sets in the log', () => {
       { type: 'send-away', name: 'Odd', variables: ['q'] },
       { type: 'view-always', on: true },
     );
-    expect(entries.map((entry) => entryText(entry, (id) => ({ a: 'Place', b: 'Money' })[id] ?? id))).toEqual([
+    expect(
+      entries.map((entry) => entryText(entry, { set: (id) => ({ a: 'Place', b: 'Money' })[id] ?? id })),
+    ).toEqual([
       '2 sets made: Place, Money',
       'z put into “Place”',
       '“Money” merged into “Place”',

@@ -1,4 +1,5 @@
 import type { Compressors, FileMetaData, SchemaElement } from 'hyparquet';
+import { HANDED_ALL } from '../extract/carried';
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
 import { unpacked } from './gzip';
@@ -206,12 +207,17 @@ export async function readParquet(
   control: Control,
   mostRows: number | null,
 ): Promise<FileRead> {
-  const { columns, rows, read } = await openParquet(source);
+  const { columns, rows, read, metadata } = await openParquet(source);
   const texters = columns.map(texter);
   const notices = new Notices();
+  const said = metadata.key_value_metadata?.find(({ key }) => key === HANDED_ALL)?.value;
   taker.names(
     columns.map(({ name }) => name),
-    columns.map(declaredStorage),
+    // In a file that a handoff wrote a text says nothing: it stands where a cell was not of a type.
+    columns.map((column) => {
+      const storage = declaredStorage(column);
+      return said !== undefined && storage === 'text' ? undefined : storage;
+    }),
   );
   const end = Math.min(rows, mostRows ?? rows);
   for (let from = 0; from < end; from += BATCH) {
@@ -237,6 +243,7 @@ export async function readParquet(
     columns: columns.length,
     encoding: 'binary',
     partial: end < rows,
+    ...(said ? { carried: said } : {}),
     notices: notices.list(),
   };
 }

@@ -19,5 +19,7 @@ export interface FileRead {
   /** Whether rows were left unread, since only the first were wanted. */
   partial: boolean;
   lines?: [row: number, line: number][];
+  /** What the file carries of its variables beside the data, as a handoff wrote it: JSON. */
+  carried?: string;
   notices: Notice[];
 }

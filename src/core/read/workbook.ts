@@ -2,6 +2,7 @@ import type { Cell, Workbook, Worksheet } from 'exceljs';
 import { InputError } from '../extract/problem';
 import { bounded } from './bounds';
 import { columnNames } from './names';
+import { carriedIn, isHanded, SHEETS } from './handed-workbook';
 import { guessHeader, guessTitles, HEADER_ROWS, usualWidth } from './dialect';
 import { Notices } from './notices';
 import { allBytes, type ByteSource, type Control } from './source';
@@ -191,6 +192,8 @@ export interface SheetChoice {
 
 /** The sheet that holds the data: the one with most cells, those that are shown first. */
 export function chooseSheet(sheets: readonly Sheet[]): Sheet {
+  const data = isHanded(sheets) ? sheets.find(({ name }) => name === SHEETS.data) : undefined;
+  if (data) return data;
   const size = ({ rows, width, hidden }: Sheet): number => rows.length * width * (hidden ? 0.001 : 1);
   return sheets.reduce((a, b) => (size(b) > size(a) ? b : a));
 }
@@ -214,13 +217,18 @@ export function lookAtSheet(
   if (filled.length === 0)
     throw new InputError({ file, says: `the sheet “${sheet.name}” is empty; choose another` });
   // A title row is one that fills few of the columns.
-  const titles = Math.min(chosen.titles ?? guessTitles(filled, usualWidth(filled).width), filled.length - 1);
+  // What a handoff wrote begins with the names.
+  const handed = sheet.name === SHEETS.data && isHanded(sheets);
+  const titles = Math.min(
+    chosen.titles ?? (handed ? 0 : guessTitles(filled, usualWidth(filled).width)),
+    filled.length - 1,
+  );
   const asWide = (row: string[]): string[] =>
     row.length < width ? [...row, ...Array<string>(width - row.length).fill('')] : row;
   const above = filled.slice(titles);
   const table = [...above.slice(0, HEADER_ROWS).map(asWide), ...above.slice(HEADER_ROWS)];
   const header = guessHeader(table.slice(0, HEADER_ROWS));
-  const names = chosen.header ?? header.header;
+  const names = chosen.header ?? (handed || header.header);
   const body = names ? table.slice(1) : table;
   return {
     sheet: sheet.name,
@@ -262,7 +270,8 @@ export async function readWorkbook(
   const notices = new Notices();
   const lines: [number, number][] = [];
   const others = sheets.filter(({ name, rows: found }) => name !== look.sheet && found.length > 0);
-  if (others.length)
+  const carried = carriedIn(sheets);
+  if (others.length && carried === null)
     notices.add(
       undefined,
       `only the sheet “${look.sheet}” is read; not ${others.map(({ name, rows: found }) => `“${name}” (${found.length} rows)`).join(', ')}`,
@@ -330,6 +339,7 @@ export async function readWorkbook(
     partial,
     lines,
     sheet: look.sheet,
+    ...(carried === null ? {} : { carried }),
     notices: notices.list(),
   };
 }

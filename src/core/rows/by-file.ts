@@ -35,6 +35,6 @@ const countedByFile = (
   is: (text: string) => boolean,
 ): Float64Array =>
   crossed(column.rows, [
-    codingOfStretches(fileStarts(files)),
+    codingOfStretches(fileStarts(files), column.rows),
     column.coding(1, (text) => (is(text) ? 0 : -1)),
   ]).sums;

@@ -1,12 +1,12 @@
-import { codingOfStretches, regrouped, type Coding } from '../extract/coding';
+import { codingOfStretches, regrouped, type Coding, type Lifted } from '../extract/coding';
 import type { Column } from '../extract/column';
 import type { Extract } from '../extract/extract';
 import { fileStarts } from '../extract/files';
 import { tallyColumn, tallyWithin } from '../tally/tally';
 import { has } from '../extract/bits';
 import { findRows } from '../extract/rows';
-import { crossed } from './counting';
-import type { Categories, Records } from './records';
+import { crossed, measured } from './counting';
+import type { Categories, Numbers, Records } from './records';
 
 /** The rows of an extract whose columns are in memory. @throws Error for a variable that is not there */
 export function recordsOf(extract: Extract): Records {
@@ -16,11 +16,13 @@ export function recordsOf(extract: Extract): Records {
     if (!column) throw new Error(`there is no variable ${name}`);
     return column;
   };
-  const codingOf = ({ variable, size, of }: Categories): Coding => {
+  const codingOf = ({ variable, size, of, coding }: Categories): Coding => {
+    if (coding) return coding;
     if (variable !== null) return columnOf(variable).coding(size, of);
     const places = extract.files.map((_, i) => (i < size ? i : -1));
-    return regrouped(codingOfStretches(fileStarts(extract.files)), places, size);
+    return regrouped(codingOfStretches(fileStarts(extract.files), extract.rows), places, size);
   };
+  const numbersOf = ({ variable, of, lifted }: Numbers): Lifted => lifted ?? columnOf(variable).numbers(of);
   const { rows } = extract;
   return {
     rows,
@@ -29,8 +31,10 @@ export function recordsOf(extract: Extract): Records {
     cross: async (by, within, weight = null) =>
       crossed(rows, by.map(codingOf), {
         within,
-        weight: weight && columnOf(weight.variable).lift(weight.of),
+        weight: weight && numbersOf(weight),
       }),
+    measured: async (by, measure, within, weight = null) =>
+      measured(rows, by.map(codingOf), numbersOf(measure), { within, weight: weight && numbersOf(weight) }),
     firstRows: async (variable, lists, most, within) => findRows(columnOf(variable), lists, most, within),
     cells: async (wanted, variables) => {
       const of = variables.map(columnOf);

@@ -60,21 +60,52 @@ describe('whatever holds rows', () => {
         const plain = new Float64Array(6);
         const sums = new Float64Array(6);
         const positive = new Float64Array(6);
+        const weighing = new Float64Array(6);
+        const leftOut = [0, 0];
         let without = 0;
         table.forEach(([x, y, w, counts]) => {
           if (!all && !counts) return;
-          const cellOf = by[0].of(x) < 0 || by[1].of(y) < 0 ? -1 : by[0].of(x) * 3 + by[1].of(y);
-          if (cellOf >= 0) plain[cellOf]++;
+          const lacks = by[0].of(x) < 0 ? 0 : by[1].of(y) < 0 ? 1 : null;
+          if (lacks !== null) {
+            leftOut[lacks]++;
+            return;
+          }
+          const cellOf = by[0].of(x) * 3 + by[1].of(y);
+          plain[cellOf]++;
           if (w === 'x') without++;
-          else if (cellOf >= 0) {
+          else {
+            weighing[cellOf]++;
             sums[cellOf] += Number(w);
             if (Number(w) > 0) positive[cellOf]++;
           }
         });
         for (const form of [columnOf, packed]) {
           const records = recordsOf(extractFrom(columns, form));
-          expect(await records.cross(by, within)).toEqual({ sums: plain, rows: plain, without: 0 });
-          expect(await records.cross(by, within, weight)).toEqual({ sums, rows: positive, without });
+          expect(await records.cross(by, within)).toEqual({
+            sums: plain,
+            rows: plain,
+            positive: plain,
+            leftOut,
+            without: 0,
+          });
+          expect(await records.cross(by, within, weight)).toEqual({
+            sums,
+            rows: weighing,
+            positive,
+            leftOut,
+            without,
+          });
+          const values = { variable: 'y', of: (text: string): number => (text ? 'abc'.indexOf(text) : NaN) };
+          const cells = await records.measured([by[0]], values, within, weight);
+          cells.forEach((one, place) =>
+            expect([...one.values].flatMap((value, i) => Array<number>(one.rows[i]).fill(value))).toEqual(
+              table
+                .flatMap(([x, y, w, counts]) =>
+                  (all || counts) && by[0].of(x) === place && y !== '' && Number(w) > 0 ? [values.of(y)] : [],
+                )
+                .sort(),
+            ),
+          );
           const tally = await records.tally('x', within);
           const counted = table.filter((row) => all || row[3]);
           expect(tally.rows).toBe(counted.length);

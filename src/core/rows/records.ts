@@ -1,6 +1,7 @@
 import type { Tally } from '../tally/tally';
 import type { Bits } from '../extract/bits';
-import type { Crossed } from './counting';
+import type { Coding, Lifted } from '../extract/coding';
+import type { Crossed, Valued } from './counting';
 
 /**
  * Whatever holds the rows of an extract and answers questions of them: columns in memory, and whatever else will. Stations
@@ -12,7 +13,14 @@ export interface Records {
   /** Distinct texts of a variable with the number of rows that hold each. */
   tally(variable: string, within: Bits | null): Promise<Tally>;
   /** Rows, or sums of weights, by one, two or three sorts of categories at once. */
-  cross(by: readonly Categories[], within: Bits | null, weight?: Weight | null): Promise<Crossed>;
+  cross(by: readonly Categories[], within: Bits | null, weight?: Numbers | null): Promise<Crossed>;
+  /** The values of a measure in each of the cells that `cross` counts; rows of weight zero are left out where there are weights. */
+  measured(
+    by: readonly Categories[],
+    measure: Numbers,
+    within: Bits | null,
+    weight?: Numbers | null,
+  ): Promise<Valued[]>;
   /** For each list of raw texts the first rows that hold one of them, at most `most`. Texts of different lists differ. */
   firstRows(
     variable: string,
@@ -31,12 +39,16 @@ export interface Categories {
   variable: string | null;
   size: number;
   of(text: string): number;
+  /** The same for each row, where it is known already: a holder of the columns need not read texts. */
+  coding?: Coding;
 }
 
-/** A variable by which rows are weighted. `of`: the weight that a text stands for; NaN for none. */
-export interface Weight {
+/** A variable as numbers, for measuring and weighting. `of`: the number that a text stands for; NaN for none. */
+export interface Numbers {
   variable: string;
   of(text: string): number;
+  /** The same for each row, where it is known already. */
+  lifted?: Lifted;
 }
 
 /** The file that each row stands in, the first `size` of them. */

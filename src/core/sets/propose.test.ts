@@ -369,20 +369,21 @@ describe('average linkage', () => {
   it('joins as going through all pairs again and again does', () => {
     fc.assert(
       fc.property(
-        fc
-          .integer({ min: 2, max: 9 })
-          .chain((n) =>
-            fc.tuple(
-              fc.constant(n),
-              fc.uniqueArray(fc.integer({ min: 1, max: 5000 }), { minLength: n * n, maxLength: n * n }),
-            ),
+        fc.integer({ min: 2, max: 9 }).chain((n) =>
+          fc.tuple(
+            fc.constant(n),
+            // So wide that two averages are hardly ever the same: of two that are, either may join first.
+            fc.uniqueArray(fc.integer({ min: 1, max: 4_000_000 }), { minLength: n * n, maxLength: n * n }),
           ),
+        ),
         ([n, values]) => {
           const alike = Array.from({ length: n }, (_, i) =>
             Array.from({ length: n }, (_, j) => values[Math.min(i, j) * n + Math.max(i, j)]),
           );
           const merges = averageLinkage(n, Float32Array.from(alike.flat()));
-          plain(n, alike).forEach((score, i) => expect(merges[i].score).toBeCloseTo(score, 1));
+          plain(n, alike).forEach((score, i) =>
+            expect(Math.abs(merges[i].score / score - 1)).toBeLessThan(1e-4),
+          );
           expect(merges[n - 2].size).toBe(n);
         },
       ),

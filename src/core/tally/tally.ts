@@ -13,43 +13,17 @@ export interface Tally {
   rows: number;
 }
 
-/** More different texts than this take more memory to be told apart than a browser gives; each costs a few hundred bytes. */
-const MOST_DISTINCT = 4_000_000;
-
-/** Thrown where a column holds more different texts than can be counted. */
-export class TooManyDistinct extends Error {
-  constructor() {
-    super(
-      `it holds more than ${MOST_DISTINCT / 1_000_000} million different values, more than can be told apart in memory; read the files without it, or only their first rows`,
-    );
-    this.name = 'TooManyDistinct';
-  }
-}
-
 /** The tally of a column, from zero-based row `from` up to but not including `to`. @throws TooManyDistinct */
 export function tallyColumn(column: Column, from = 0, to = column.rows): Tally {
-  if (column.form === 'packed') {
-    return tallyTexts(
-      (function* () {
-        for (let row = from; row < to; row++) yield column.text(row);
-      })(),
-    );
-  }
-  const all = new Float64Array(column.texts.length);
-  const { codes } = column;
+  const { codes, texts } = column.listed;
+  const all = new Float64Array(texts.length);
   for (let row = from; row < to; row++) all[codes[row]]++;
-  return { ...present(column.texts, all), rows: to - from };
+  return { ...present(texts, all), rows: to - from };
 }
 
 /** The tally of the rows of a column that count, from its codes: those that do not are never looked at one by one. */
 export function tallyWithin(column: Column, within: Bits): Tally {
-  if (column.form === 'packed')
-    return tallyTexts(
-      (function* () {
-        for (let row = 0; row < column.rows; row++) if (has(within, row)) yield column.text(row);
-      })(),
-    );
-  const { codes, texts } = column;
+  const { codes, texts } = column.listed;
   const all = new Float64Array(texts.length);
   let rows = 0;
   for (let row = 0; row < codes.length; row++) {
@@ -67,15 +41,12 @@ function present(texts: readonly string[], all: Float64Array): Pick<Tally, 'text
   return { texts: held.map((code) => texts[code]), counts: Float64Array.from(held, (code) => all[code]) };
 }
 
-/** The tally of loose texts. @throws TooManyDistinct */
+/** The tally of loose texts. */
 export function tallyTexts(texts: Iterable<string>): Tally {
   const countOf = new Map<string, number>();
   let rows = 0;
   for (const text of texts) {
-    if ((rows & (BETWEEN_PULSES - 1)) === 0) {
-      pulse();
-      if (countOf.size > MOST_DISTINCT) throw new TooManyDistinct();
-    }
+    if ((rows & (BETWEEN_PULSES - 1)) === 0) pulse();
     countOf.set(text, (countOf.get(text) ?? 0) + 1);
     rows++;
   }

@@ -23,7 +23,9 @@ const NOTHING: Heard<never> = { value: null, problem: null };
 export function useAnswer<Q extends Question>(question: Q, args: Asked<Q> | null, after = 0): Heard<Said<Q>> {
   const laid = useSession((session) => session.laid);
   const id = useSession((session) => session.id);
-  const key = args === null ? null : `${id} ${question} ${JSON.stringify(args)}`;
+  // What was said of other rows is no answer any more.
+  const base = useSession((session) => session.base);
+  const key = args === null ? null : `${id} ${base} ${question} ${JSON.stringify(args)}`;
   const [heard, setHeard] = useState<Heard<Said<Q>> & { key: string | null }>({ ...NOTHING, key: null });
   useEffect(() => {
     if (args === null) return;

@@ -4,11 +4,48 @@ import { useEffect, useRef, useState } from 'react';
 import type { Reason } from '../../core/extract/words';
 import { whole } from '../../core/handoff/words';
 import type { Flag } from '../../core/flags/rule';
-import { useSession } from '../../store/session';
+import { lookAtRows, useSession } from '../../store/session';
+import { addCondition } from '../../store/sieve';
 import { EvidenceView, useEvidence } from './EvidenceView';
-import { askArchive } from '../rulings/answers';
+import { askArchive, isAboutCodes } from '../rulings/answers';
 import { AskForm } from './AskForm';
 import { FlagRulings } from './FlagRulings';
+
+/** The rows of a flag in the record table, and a condition that keeps or drops them. */
+function FlagRows({ flag }: { flag: Flag }) {
+  const [variable] = flag.variables;
+  const byCode = flag.codes.length > 0 && variable !== undefined && isAboutCodes(flag);
+  const condition = { variable, codes: [...flag.codes] };
+  return (
+    <>
+      <button
+        type="button"
+        className="btn-bare"
+        onClick={() =>
+          lookAtRows({
+            which: 'flag',
+            flag: { rule: flag.rule, variables: flag.variables, codes: flag.codes },
+            ...(variable === undefined ? {} : { column: variable }),
+          })
+        }
+      >
+        Look at its rows
+      </button>
+      {byCode && (
+        <>
+          ; sieve:{' '}
+          <button type="button" className="btn-bare" onClick={() => addCondition({ not: condition })}>
+            without them
+          </button>
+          ,{' '}
+          <button type="button" className="btn-bare" onClick={() => addCondition(condition)}>
+            only them
+          </button>
+        </>
+      )}
+    </>
+  );
+}
 
 /** A flag, or several with one cause, with the evidence and the rulings that answer it. The buttons' `data-key` is the key that presses them where the card is current. @param near the evidence is asked for before it is shown, for what it says of reasons */
 export function FlagCard({
@@ -76,6 +113,12 @@ export function FlagCard({
               </button>
             ))}
             {rows.length > 3 && ` and ${whole(rows.length - 3)} more`}
+          </>
+        )}
+        {(flag.codes.length > 0 || rows.length > 0) && (
+          <>
+            {' '}
+            <FlagRows flag={flag} />
           </>
         )}
         {!current && (

@@ -16,6 +16,12 @@ import {
 
 const NO_REASONS: ReadonlyMap<string, Reason> = new Map();
 
+/** Rows of flags, each once, as far as they are told; of more than are told, their number. */
+const countedRows = (flags: readonly Flag[]): number =>
+  flags.some(({ atAll }) => atAll !== undefined)
+    ? flags.reduce((sum, { at = [], atAll = at.length }) => sum + atAll, 0)
+    : new Set(flags.flatMap(({ at = [] }) => at)).size;
+
 /** The rulings that answer a flag. The buttons' `data-key` is the key that presses them where the card is current. */
 export function FlagRulings({
   flags,
@@ -47,7 +53,6 @@ export function FlagRulings({
   leave: () => void;
 }) {
   const [flag] = flags;
-  const rows = flags.flatMap(({ at = [] }) => at);
   const codes = isAboutCodes(flag);
   // A reason that a person chooses holds for all codes; else each has the one that speaks from the evidence.
   const known = (said === null && evidence?.reasons) || NO_REASONS;
@@ -123,7 +128,7 @@ export function FlagRulings({
           () => mergeSpellings(ruled, why),
         )}
       {isAboutRows(flag) &&
-        button('b', <>Set {counted(rows.length, 'row')} aside</>, () => setAside(ruled, why))}
+        button('b', <>Set {counted(countedRows(ruled), 'row')} aside</>, () => setAside(ruled, why))}
       {flag.universe && button('b', 'Take these blanks for not asked', () => acceptUniverse(ruled, why))}
       {button('v', codes ? 'Keep as valid' : 'Leave as it is', () => keepValid(ruled, why), false)}
       <button

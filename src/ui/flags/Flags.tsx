@@ -31,8 +31,23 @@ const RULINGS: ReadonlySet<Entry['type']> = new Set([
 
 /** What looks wrong, by pattern, each with its rulings; what was ruled stays listed and can be taken back. */
 export function Flags() {
-  const { flags: found, answered, log, summaries, state, wide, standing, asking } = useSession();
-  const flags = useMemo(() => found.filter((flag) => !answered.has(flagKey(flag))), [found, answered]);
+  const {
+    flags: found,
+    flagsStale,
+    counts,
+    answered,
+    log,
+    summaries,
+    state,
+    wide,
+    standing,
+    asking,
+  } = useSession();
+  // Flags of other rows than those that count now are none of theirs.
+  const flags = useMemo(
+    () => (flagsStale ? [] : found.filter((flag) => !answered.has(flagKey(flag)))),
+    [found, answered, flagsStale],
+  );
   const [order, setOrder] = useState<Order>('pattern');
   const [at, setAt] = useState(0);
   const [excepted, setExcepted] = useState<ReadonlySet<string>>(new Set());
@@ -100,9 +115,11 @@ export function Flags() {
       >
         <Problem />
         <h2>
-          {all
-            ? `${counted(all, 'flag')} to rule on${open.length < all ? ` in ${counted(open.length, 'pattern')}` : ''}`
-            : 'Nothing to rule on'}
+          {flagsStale
+            ? `Looking for suspicious codes in ${counted(counts.kept, 'row')}…`
+            : all
+              ? `${counted(all, 'flag')} to rule on${open.length < all ? ` in ${counted(open.length, 'pattern')}` : ''}`
+              : 'Nothing to rule on'}
           {rulings.length > 0 && <span className="soft fs-6"> {counted(rulings.length, 'ruling')} made</span>}
         </h2>
         <p className="soft">
@@ -125,25 +142,7 @@ export function Flags() {
           >
             Standing rules{standing.length > 0 && ` (${whole(standing.length)})`}… <kbd>s</kbd>
           </button>
-          {open.length > 1 && (
-            <label>
-              In order of{' '}
-              <select
-                className="form-select form-select-sm d-inline-block w-auto"
-                value={order}
-                onChange={(event) => {
-                  setOrder(event.target.value as Order);
-                  setAt(0);
-                }}
-              >
-                {Object.entries(ORDERS).map(([key, name]) => (
-                  <option key={key} value={key}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            </label>
-          )}
+          {open.length > 1 && <OrderPick order={order} pick={(wished) => (setOrder(wished), setAt(0))} />}
         </p>
         {open.map((pattern, i) => (
           <div key={pattern.key} onClick={() => setAt(i)} className="flagrow">
@@ -178,6 +177,25 @@ export function Flags() {
       />
       {current && first && <ProfilePane name={first} bare />}
     </>
+  );
+}
+
+function OrderPick({ order, pick }: { order: Order; pick: (order: Order) => void }) {
+  return (
+    <label>
+      In order of{' '}
+      <select
+        className="form-select form-select-sm d-inline-block w-auto"
+        value={order}
+        onChange={(event) => pick(event.target.value as Order)}
+      >
+        {Object.entries(ORDERS).map(([key, name]) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

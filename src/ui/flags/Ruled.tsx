@@ -1,6 +1,7 @@
 'use client';
 
-import { entryText, type Entry } from '../../core/log/entries';
+import type { Entry } from '../../core/log/entries';
+import { entryText } from '../../core/log/entry-text';
 import { undo } from '../../store/decisions';
 
 /** What was ruled on, each to be taken back. */

@@ -1,7 +1,7 @@
 'use client';
 
-import { entryText } from '../../core/log/entries';
-import { lastInForce } from '../../core/log/fold';
+import { entryText } from '../../core/log/entry-text';
+import { lastInForce, namesIn } from '../../core/log/fold';
 import { undoLast } from '../../store/decisions';
 import { keepAgain } from '../../store/keeping';
 import { useSession } from '../../store/session';
@@ -41,7 +41,7 @@ export function KeptLine({
       <span className="last">
         {last && (
           <>
-            Last: {entryText(last, (id) => state.sets.get(id)?.name ?? 'a set')}{' '}
+            Last: {entryText(last, namesIn(state))}{' '}
             <button type="button" className="btn-bare" onClick={() => void undoLast()}>
               Undo <kbd>u</kbd>
             </button>

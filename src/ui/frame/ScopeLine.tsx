@@ -5,12 +5,13 @@ import { counted, whole } from '../../core/handoff/words';
 import { inView, membersOf } from '../../core/sets/view';
 import { decide } from '../../store/decisions';
 import { readWhole } from '../../store/reading';
-import { useSession } from '../../store/session';
+import { lookAtRows, useSession } from '../../store/session';
 import { toggleInView, viewAll } from '../../store/sets';
+import { SieveChoices } from '../rows/SieveChoices';
 
 /** One sentence that says what everything on the screen is based on; its parts are controls. */
 export function ScopeLine() {
-  const { opened, summaries, state } = useSession();
+  const { opened, summaries, state, account } = useSession();
   if (!opened)
     return (
       <div className="scope" role="status">
@@ -20,14 +21,16 @@ export function ScopeLine() {
   const seen = inView(summaries, state).length;
   return (
     <section className="scope" aria-label="Scope">
-      <span>Based on {opened.part?.rows ? 'only the first' : 'all'}</span>
+      <span>Based on {opened.part?.rows ? 'only the first' : account.length ? '' : 'all'}</span>
+      <RowsThatCount />
+      <span>of</span>
       <button
         type="button"
         className={`part${opened.part ? ' narrowed' : ''}`}
         title="How the files were read"
         onClick={() => useSession.setState({ station: 'intake' })}
       >
-        {counted(opened.rows, 'row')} of {opened.name}
+        {opened.name}
         {opened.part?.names && `, ${whole(opened.part.names.length)} variables picked`}
       </button>
       {opened.part && (
@@ -37,9 +40,77 @@ export function ScopeLine() {
       )}
       <Weight />
       <SetsInView all={summaries.length} seen={seen} />
+      <NotInForce />
     </section>
   );
 }
+
+/** Which rows count: all that are there, or those that the sieve in force keeps. What it says is what the numbers are of. */
+function RowsThatCount() {
+  const { counts, account, state, base } = useSession();
+  const narrowed = account.length > 0;
+  const name = state.sieve === null ? '' : (state.sieves.get(state.sieve)?.name ?? '');
+  const says = account.map((one) => one.says).join('; ');
+  return (
+    <>
+      <Dropdown as="span" key={base}>
+        <Dropdown.Toggle
+          as="button"
+          type="button"
+          className={`part${narrowed ? ' narrowed' : ''}`}
+          id="rows-that-count"
+          title={narrowed ? `Sieve: ${says}` : undefined}
+        >
+          {narrowed
+            ? `${whole(counts.kept)} of ${counted(counts.all, 'row')} (sieve: ${name || shortened(says)})`
+            : counted(counts.all, 'row')}
+          {counts.aside > 0 && `, ${whole(counts.aside)} set aside`}
+        </Dropdown.Toggle>
+        <Dropdown.Menu role="menu" className="scopemenu">
+          <SieveChoices />
+          <Dropdown.Divider />
+          {account.map((one, i) => (
+            <Dropdown.ItemText key={i}>
+              {one.says} <span className="soft">drops {whole(one.drops)}</span>
+            </Dropdown.ItemText>
+          ))}
+          <Dropdown.Item as="button" onClick={() => lookAtRows({ which: 'kept', flag: null })}>
+            Look at the rows <kbd>5</kbd>
+          </Dropdown.Item>
+          {narrowed && (
+            <Dropdown.Item as="button" onClick={() => lookAtRows({ which: 'dropped', flag: null })}>
+              Look at the {whole(counts.all - counts.kept)} dropped
+            </Dropdown.Item>
+          )}
+          {counts.aside > 0 && (
+            <Dropdown.Item as="button" onClick={() => lookAtRows({ which: 'received', flag: null })}>
+              Look at those set aside, among all
+            </Dropdown.Item>
+          )}
+        </Dropdown.Menu>
+      </Dropdown>
+    </>
+  );
+}
+
+/** Conditions that are being made: nothing counts by them, and the line says so. */
+function NotInForce() {
+  const draft = useSession((session) => session.draft);
+  return draft ? (
+    <button
+      type="button"
+      className="btn btn-quiet btn-sm tentative"
+      title="Conditions that are being made; nothing counts by them"
+      onClick={() => lookAtRows({ which: 'kept', flag: null })}
+    >
+      {counted(draft.parts.length, 'condition')} not in force
+    </button>
+  ) : null;
+}
+
+const MOST_SAID = 46;
+const shortened = (text: string): string =>
+  text.length > MOST_SAID ? `${text.slice(0, MOST_SAID - 1)}…` : text;
 
 /** The weight in force. */
 function Weight() {

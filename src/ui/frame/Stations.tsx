@@ -6,7 +6,7 @@ import { inView } from '../../core/sets/view';
 
 /** The stations of the path as layers of ground, each with what is left to do there. */
 export function Stations() {
-  const { station, opened, summaries, flags, state } = useSession();
+  const { station, opened, summaries, flags, flagsStale, state, draft, account, counts } = useSession();
   const inside = inView(summaries, state);
   const isInside = new Set(inside.map(({ name }) => name));
   const narrowed = inside.length < summaries.length;
@@ -38,7 +38,11 @@ export function Stations() {
           {
             station: 'flags' as const,
             name: 'Flags',
-            left: open ? left('to rule on', openInside, open) : 'nothing to rule on',
+            left: flagsStale
+              ? 'looking anew…'
+              : open
+                ? left('to rule on', openInside, open)
+                : 'nothing to rule on',
           },
           {
             station: 'sets' as const,
@@ -48,6 +52,24 @@ export function Stations() {
               : state.sets.size
                 ? `${counted(state.sets.size, 'set')}, ${whole(loose)} in none`
                 : 'no set yet',
+          },
+          {
+            station: 'rows' as const,
+            name: 'Rows',
+            left: draft
+              ? 'a sieve not in force'
+              : account.length
+                ? `${whole(counts.kept)} of ${whole(counts.all)} kept`
+                : `all ${whole(counts.all)} count`,
+          },
+          {
+            station: 'cross' as const,
+            name: 'Cross-checks',
+            left: state.tables.size
+              ? `${counted(state.tables.size, 'table')} kept`
+              : state.recodes.size
+                ? `${counted(state.recodes.size, 'trial recode')}`
+                : 'does it hang together?',
           },
           {
             station: 'handoff' as const,

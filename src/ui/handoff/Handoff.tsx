@@ -3,24 +3,28 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { counted, whole } from '../../core/handoff/words';
-import { entryText, LOG_VERSION, type DigLog } from '../../core/log/entries';
+import { LOG_VERSION, type DigLog } from '../../core/log/entries';
+import { entryText } from '../../core/log/entry-text';
 import { letterText } from '../../core/handoff/letter';
-import { inForce } from '../../core/log/fold';
+import { inForce, namesIn } from '../../core/log/fold';
 import { inView } from '../../core/sets/view';
 import { askOrSay } from '../../store/asking';
 import { undo } from '../../store/decisions';
 import { useSession } from '../../store/session';
 import { download } from './download';
+import { HandData } from './HandData';
+import { HoldLog } from './ReplayDialog';
+import { StillOpen } from './StillOpen';
 
 /** What goes out: inventory, inspection, report, log; with what is decided and what is not. */
 export function Handoff() {
-  const { opened, summaries, flags, log, state } = useSession();
+  const { opened, summaries, flags, log, state, counts, account } = useSession();
   const [making, setMaking] = useState<string | null>(null);
   const [harmless, setHarmless] = useState(false);
+  const [letterAs, setLetterAs] = useState<string | null>(null);
   if (!opened) return null;
   const inScope = inView(summaries, state);
   const names = inScope.map(({ name }) => name);
-  const presumed = inScope.filter(({ confirmed }) => !confirmed).length;
   const openFlags = flags.filter(
     ({ variables, severity }) =>
       severity !== 'note' && (variables.length === 0 || variables.some((name) => names.includes(name))),
@@ -47,6 +51,9 @@ export function Handoff() {
     names.length === summaries.length
       ? `all ${counted(names.length, 'variable')}`
       : `the ${whole(names.length)} of ${counted(summaries.length, 'variable')} in view`;
+  const rows = account.length
+    ? `the ${whole(counts.kept)} of ${counted(counts.all, 'row')} that the sieve keeps`
+    : `all ${counted(counts.all, 'row')}`;
   const letter = letterText(
     opened.name,
     opened.codebooks.map(({ name }) => name),
@@ -99,7 +106,7 @@ export function Handoff() {
             about: 'The questions that were written down at the flags, numbered, ready to be sent.',
             name: `${file}-questions.txt`,
             type: 'text/plain',
-            make: async () => letter,
+            make: async () => letterAs ?? letter,
           },
         ]
       : []),
@@ -108,10 +115,13 @@ export function Handoff() {
     <>
       <h2>Handoff</h2>
       <p>
-        {presumed === 0 && openFlags === 0
-          ? 'Every kind in view is confirmed and every flag has its ruling.'
-          : `Not done yet: ${counted(presumed, 'kind')} of ${whole(inScope.length)} presumed only, ${counted(openFlags, 'flag')} without a ruling. What goes out says so.`}
+        Figures that go out are of {rows}
+        {counts.aside > 0 && `, ${whole(counts.aside)} set aside`}, and say so; what is not done yet is said
+        in them.
       </p>
+      <StillOpen inScope={inScope} openFlags={openFlags} />
+      <HandData inScope={inScope} />
+      <h3>What was found and decided</h3>
       <div className="outputs">
         {outputs.map(({ what, form, about, name, type, make }) => (
           <article key={what}>
@@ -119,6 +129,15 @@ export function Handoff() {
               {what} <span className="soft">{form}</span>
             </h3>
             <p>{about}</p>
+            {what === 'Letter to the archive' && (
+              <textarea
+                className="form-control form-control-sm mb-2"
+                rows={7}
+                aria-label="The letter, as it will be saved"
+                value={letterAs ?? letter ?? ''}
+                onChange={(event) => setLetterAs(event.target.value)}
+              />
+            )}
             {what === 'Inventory' && (
               <p className="mb-1">
                 <label>
@@ -155,6 +174,9 @@ function LogList() {
   return (
     <>
       <h3>The dig log: what was decided</h3>
+      <p className="doings">
+        <HoldLog />
+      </p>
       {standing.length === 0 ? (
         <p className="soft">
           Nothing yet. Every kind confirmed and every flag ruled on is listed here, and can be taken back.
@@ -162,7 +184,7 @@ function LogList() {
       ) : (
         <ol className="ruled">
           {standing.map((entry) => {
-            const says = entryText(entry, (id) => state.sets.get(id)?.name ?? 'a set');
+            const says = entryText(entry, namesIn(state));
             return (
               <li key={entry.id}>
                 {says}

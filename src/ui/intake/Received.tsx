@@ -6,6 +6,7 @@ import Form from 'react-bootstrap/Form';
 import { counted, whole } from '../../core/handoff/words';
 import type { Opened, OpenedFile } from '../../engine/protocol';
 import { callWaves, leaveOut } from '../../store/reading';
+import { HoldLog } from '../handoff/ReplayDialog';
 import { bytesText } from './bytes';
 import { codebookText, readAs } from './readAs';
 
@@ -22,6 +23,9 @@ export function Received({ opened, pick }: { opened: Opened; pick: () => void })
       <h2 id="received">
         {opened.name}: {counted(opened.rows, 'row')}, {counted(opened.summaries.length, 'variable')}
       </h2>
+      <p className="doings mb-1">
+        <HoldLog />
+      </p>
       {many && (
         <p className="soft mb-1">
           {wave ? (

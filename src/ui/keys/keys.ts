@@ -2,8 +2,9 @@
 
 import { useEffect, useRef } from 'react';
 import { flushSync } from 'react-dom';
-import { undoLast } from '../../store/decisions';
-import { atHand, STATIONS, useSession } from '../../store/session';
+import { decide, undoLast } from '../../store/decisions';
+import { askCondition, atHand, STATIONS, useSession } from '../../store/session';
+import { putInForce, sieveBy } from '../../store/sieve';
 import { viewAll } from '../../store/sets';
 import { press, type Handlers, type Where } from './table';
 
@@ -52,7 +53,7 @@ export function useFrameKeys(help: () => void): void {
       // The next key belongs to the station, also where the person was on it already.
       document
         .querySelector<HTMLElement>(
-          '.work .ledger, .work .flaglist, .work .setsmap, .work > .sheet:not([hidden])',
+          '.work .ledger, .work .flaglist, .work .setsmap, .work .recordtable, .work .crossroom, .work > .sheet:not([hidden])',
         )
         ?.focus();
     },
@@ -76,6 +77,23 @@ export function useFrameKeys(help: () => void): void {
     allInView: () => {
       if (useSession.getState().state.shown.size === 0) return false;
       viewAll();
+    },
+    sift: () => {
+      const { opened, reading, current, station, table } = useSession.getState();
+      if (!opened || reading || station === 'intake') return false;
+      flushSync(() => askCondition(station === 'rows' ? (table.column ?? current) : current));
+    },
+    inForce: () => {
+      if (!useSession.getState().draft) return false;
+      void putInForce();
+    },
+    allRows: () => {
+      if (useSession.getState().state.sieve === null) return false;
+      sieveBy(null);
+    },
+    noWeight: () => {
+      if (useSession.getState().state.weight === null) return false;
+      void decide({ type: 'weigh', by: null });
     },
     undo: () => {
       if (!useSession.getState().opened) return false;

@@ -1,6 +1,7 @@
 'use client';
 
 import { whole } from '../../core/handoff/words';
+import { holdAgainst } from '../../store/cross';
 import { confirmKinds, signOff } from '../../store/decisions';
 import { askFor, useSession } from '../../store/session';
 import { Quiet } from '../frame/Quiet';
@@ -30,6 +31,11 @@ export function ChosenBar() {
       {chosen.size > 1 && (
         <Quiet does={() => askFor('together')} shownKey="t">
           Side by side…
+        </Quiet>
+      )}
+      {chosen.size > 1 && (
+        <Quiet does={() => holdAgainst([...chosen])} shownKey="v">
+          Against each other
         </Quiet>
       )}
       <button type="button" className="btn-bare" onClick={() => useSession.setState({ chosen: new Set() })}>

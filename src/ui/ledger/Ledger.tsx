@@ -44,6 +44,7 @@ export function Ledger() {
     narrow,
     opened,
     beyond,
+    stale,
   } = useSession();
   const look = useColumns();
   const labelled = useMemo(() => summaries.some(({ label }) => label !== null), [summaries]);
@@ -91,8 +92,13 @@ export function Ledger() {
     scrollMargin: HEAD,
     scrollPaddingStart: HEAD,
   });
+  const drawn = virtual.getVirtualItems();
+  // What is seen is counted first, when other rows count.
+  useEffect(() => {
+    useSession.setState({ onScreen: drawn.map(({ index }) => rows[index].name) });
+  }, [drawn.at(0)?.index, drawn.at(-1)?.index, rows]);
   const at = rows.findIndex(({ name }) => name === current);
-  const isDrawn = (index: number): boolean => virtual.getVirtualItems().some((item) => item.index === index);
+  const isDrawn = (index: number): boolean => drawn.some((item) => item.index === index);
 
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
@@ -138,7 +144,7 @@ export function Ledger() {
       >
         <LedgerHead columns={columns} template={template} />
         <div className="ledgerbody" role="rowgroup" style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map(({ index, start }) => (
+          {drawn.map(({ index, start }) => (
             <LedgerRow
               key={rows[index].name}
               summary={rows[index]}
@@ -152,6 +158,7 @@ export function Ledger() {
               flags={numbers.get(rows[index].name) ?? 0}
               sets={sets.get(rows[index].name) ?? NO_SETS}
               out={!isInside(rows[index].name)}
+              stale={stale.has(rows[index].name)}
               heads={sort.by === 'sets' && index > 0 && groupOf(index) !== groupOf(index - 1)}
               columns={columns}
               template={template}

@@ -23,6 +23,8 @@ interface Props {
   sets: readonly string[];
   /** Not in view, and listed all the same. */
   out: boolean;
+  /** Its numbers are of other rows than those that count now: they are not shown. */
+  stale: boolean;
   /** The first of a group, where the list is grouped by set. */
   heads: boolean;
   columns: readonly ColumnKey[];
@@ -30,6 +32,8 @@ interface Props {
   toggle: (name: string) => void;
 }
 
+/** Columns that say something of the rows that count. */
+const COUNTED: ReadonlySet<ColumnKey> = new Set(['values', 'distinct', 'valid', 'sketch', 'flags']);
 const STANDING: Record<Progress, string> = { unseen: '○', seen: '◐', 'signed off': '●' };
 
 export const LedgerRow = memo(function LedgerRow({
@@ -44,6 +48,7 @@ export const LedgerRow = memo(function LedgerRow({
   flags,
   sets,
   out,
+  stale,
   heads,
   columns,
   template,
@@ -51,6 +56,12 @@ export const LedgerRow = memo(function LedgerRow({
 }: Props) {
   const { name, label, position, kind, confirmed, counts, storage, role, archiveLabel } = summary;
   const cell = (key: ColumnKey) => {
+    if (stale && COUNTED.has(key))
+      return (
+        <div role="gridcell" key={key} className={`cell-${key} stale`} title="being counted">
+          …
+        </div>
+      );
     switch (key) {
       case 'position':
         return (
@@ -79,6 +90,7 @@ export const LedgerRow = memo(function LedgerRow({
             title={label ? `${label}${archiveLabel ? ` (the archive’s: ${archiveLabel})` : ''}` : 'no label'}
           >
             {out && <span className="soft">out of view </span>}
+            {summary.trial !== null && <span className="soft">on trial, of {summary.trial} </span>}
             {noted && (
               <span title="There is a note" aria-label="noted" role="img">
                 ✎{' '}
@@ -138,17 +150,7 @@ export const LedgerRow = memo(function LedgerRow({
           </div>
         );
       case 'standing':
-        return (
-          <div
-            role="gridcell"
-            key={key}
-            className={`cell-standing ${progress === 'signed off' ? 'done' : 'soft'}`}
-            title={progress}
-          >
-            <span aria-hidden="true">{STANDING[progress]}</span>
-            <span className="visually-hidden">{progress}</span>
-          </div>
-        );
+        return <ProgressCell key={key} progress={progress} />;
     }
   };
   return (
@@ -179,6 +181,19 @@ export const LedgerRow = memo(function LedgerRow({
     </div>
   );
 });
+
+function ProgressCell({ progress }: { progress: Progress }) {
+  return (
+    <div
+      role="gridcell"
+      className={`cell-standing ${progress === 'signed off' ? 'done' : 'soft'}`}
+      title={progress}
+    >
+      <span aria-hidden="true">{STANDING[progress]}</span>
+      <span className="visually-hidden">{progress}</span>
+    </div>
+  );
+}
 
 /** Where quantities begin and end, and the most frequent values. */
 function Values({ summary: { values, span, counts } }: { summary: Summary }) {

@@ -28,6 +28,7 @@ const summary = (
   words: '',
   archiveLabel: null,
   codeList: null,
+  trial: null,
   values: [],
   span: null,
   inFiles: name === 'q9' ? [1] : name === 'q10' ? [0] : [0, 1],

@@ -2,20 +2,26 @@
 
 import { counted, whole } from '../../core/handoff/words';
 import type { Profile } from '../../core/inspect/profile';
+import { showSkip } from '../../store/cross';
 import { useSession } from '../../store/session';
 import { acceptUniverse } from '../rulings/answers';
 
 /** Who was asked, by the blanks or as was accepted; with the rows that contradict. */
 export function AskedOf({
+  name,
   asked: { says, notAsked, breaches, breached, accepted, flag },
 }: {
+  name: string;
   asked: NonNullable<Profile['asked']>;
 }) {
   return (
     <section className="askedof" aria-label="Who was asked">
       <p className="mb-1">
         {accepted ? 'Taken for ' : 'By its blanks '}
-        <strong>{says}</strong>: {counted(notAsked, 'row')} not asked
+        <strong>{says}</strong>: {counted(notAsked, 'row')} not asked{' '}
+        <button type="button" className="btn btn-quiet btn-sm" onClick={() => void showSkip(name)}>
+          Does the skip hold? <kbd>p</kbd>
+        </button>
         {!accepted && flag && (
           <>
             {' '}

@@ -34,12 +34,15 @@ export default function Chart({
   curve = null,
   pie = false,
   weighted = false,
+  pick,
 }: {
   picture: Exclude<Picture, { form: 'none' }>;
   name: string;
   curve?: { mean: number; sd: number } | null;
   pie?: boolean;
   weighted?: boolean;
+  /** A bar was clicked; by its zero-based place. */
+  pick?: ((bar: number) => void) | undefined;
 }) {
   const { ink, soft, rule, moss } = useTokens();
   const bars = barsOf(picture);
@@ -70,6 +73,10 @@ export default function Chart({
       nonce: document.documentElement.dataset.nonce,
       parentHeightOffset: 0,
       zoom: { enabled: false },
+      events: {
+        dataPointSelection: (_: unknown, __: unknown, { dataPointIndex }: { dataPointIndex: number }) =>
+          pick?.(dataPointIndex),
+      },
     },
     colors: [moss, ink],
     stroke: { width: curve ? [0, 2] : 0, curve: 'smooth' },

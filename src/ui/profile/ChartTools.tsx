@@ -4,7 +4,7 @@ import type { Picture } from '../../core/inspect/profile';
 import { askOrSay } from '../../store/asking';
 import { useSession } from '../../store/session';
 import { saveBlob } from '../handoff/download';
-import { pngOf } from './copy';
+import { pngOf } from '../frame/copy';
 import type { Drawing } from './useProfile';
 
 /** How a chart looks, whatever it is drawn from. */

@@ -2,7 +2,9 @@
 
 import { useState } from 'react';
 import { whole } from '../../core/handoff/words';
-import type { Profile } from '../../core/inspect/profile';
+import type { Picture, Profile } from '../../core/inspect/profile';
+import { askCondition } from '../../store/session';
+import { conditionOfBar } from '../rows/ends';
 import { beyondText } from '../../core/handoff/chart';
 import { ChartTools, type Looks } from './ChartTools';
 import { RestedChart } from './RestedChart';
@@ -22,6 +24,10 @@ export function Distribution({
 }) {
   const [looks, setLooks] = useState(PLAIN);
   const { variable: v, picture } = profile;
+  const shown: Picture =
+    looks.byCount && picture.form === 'bars'
+      ? { ...picture, bars: [...picture.bars].sort((a, b) => b.count - a.count) }
+      : picture;
   const mayBePie = picture.form === 'bars' && picture.bars.length <= MOST_SLICES;
   return (
     <section aria-label="Distribution">
@@ -32,19 +38,19 @@ export function Distribution({
           {profile.weighted && picture.form !== 'none' && `, weighted by ${profile.weighted.weight}`}
         </span>
       </h3>
-      {picture.form === 'none' ? (
-        <p className="soft">{picture.why}</p>
+      {shown.form === 'none' ? (
+        <p className="soft">{shown.why}</p>
       ) : (
         <RestedChart
-          picture={
-            looks.byCount && picture.form === 'bars'
-              ? { ...picture, bars: [...picture.bars].sort((a, b) => b.count - a.count) }
-              : picture
-          }
+          picture={shown}
           name={v.name}
           weighted={profile.weighted !== null}
           curve={looks.curve ? curveOf(profile) : null}
           pie={looks.pie && mayBePie}
+          pick={(bar) => {
+            const condition = conditionOfBar(v.name, shown, bar, v.storage === 'integer');
+            if (condition) askCondition(v.name, condition);
+          }}
         />
       )}
       {picture.form === 'histogram' && picture.beyond && (

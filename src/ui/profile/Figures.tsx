@@ -3,10 +3,10 @@
 import { useSyncExternalStore } from 'react';
 import { counted, figure, percent, whole } from '../../core/handoff/words';
 import type { Extreme, Profile } from '../../core/inspect/profile';
-import type { Statistics } from '../../core/inspect/schema';
 import type { Weighted } from '../../core/inspect/weighted';
 import { useSession } from '../../store/session';
-import { CopyButton } from './CopyButton';
+import { Box } from '../drawn/Box';
+import { Stem } from '../drawn/Stem';
 
 const DIGITS_KEY = 'dig-first-digits';
 /** Characters of a figure's name and value that fit side by side in half a pane. */
@@ -165,9 +165,7 @@ export function Figures({ profile }: { profile: Profile }) {
             s.q1 !== null &&
             s.median !== null &&
             s.q3 !== null &&
-            s.max > s.min && (
-              <Box statistics={{ ...s, min: s.min, max: s.max, q1: s.q1, median: s.median, q3: s.q3 }} />
-            )}
+            s.max > s.min && <Box five={{ min: s.min, max: s.max, q1: s.q1, median: s.median, q3: s.q3 }} />}
         </section>
       )}
       {lowest.length > 0 && (
@@ -263,69 +261,5 @@ function Edge({ title, values }: { title: string; values: Extreme[] }) {
         ))}
       </tbody>
     </table>
-  );
-}
-
-const WIDTH = 300;
-/** The five numbers as a box: the quartiles and median, and lines to the lowest and highest value. */
-function Box({
-  statistics: { min, q1, median, q3, max },
-}: {
-  statistics: Pick<Statistics, never> & { min: number; q1: number; median: number; q3: number; max: number };
-}) {
-  const x = (value: number): number => 4 + ((WIDTH - 8) * (value - min)) / (max - min);
-  return (
-    <svg
-      className="box"
-      viewBox={`0 0 ${WIDTH} 26`}
-      preserveAspectRatio="none"
-      role="img"
-      aria-label={`Box summary: from ${figure(min)} to ${figure(max)}, half of the rows from ${figure(q1)} to ${figure(q3)}, median ${figure(median)}`}
-    >
-      <path d={`M${x(min)} 13H${x(q1)}M${x(q3)} 13H${x(max)}M${x(min)} 7v12M${x(max)} 7v12`} />
-      <rect x={x(q1)} y={4} width={Math.max(1, x(q3) - x(q1))} height={18} />
-      <path className="middle" d={`M${x(median)} 3v20`} />
-    </svg>
-  );
-}
-
-function Stem({ stem: { lines, leafUnit, perLeaf, low, high } }: { stem: NonNullable<Profile['stem']> }) {
-  return (
-    <details className="stemroom copyroom">
-      <summary>Stem display</summary>
-      <p className="soft small mb-1">
-        Leaf unit {figure(leafUnit)}
-        {perLeaf > 1 && `; a leaf stands for ${whole(perLeaf)} rows`}. <CopyButton what="the stem display" />
-      </p>
-      <table className="code stem">
-        <thead>
-          <tr>
-            <th scope="col" className="n">
-              Depth
-            </th>
-            <th scope="col" className="n">
-              Stem
-            </th>
-            <th scope="col">Leaves</th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map(({ stem, leaves, depth }) => (
-            <tr key={stem}>
-              <td className="n soft">{whole(depth)}</td>
-              <td className="n">{stem}</td>
-              <td>{leaves}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {low.length + high.length > 0 && (
-        <p className="soft small mb-0">
-          Apart, beyond three interquartile ranges:{' '}
-          {[...low.slice(0, 5), ...high.slice(-5)].map((value) => figure(value)).join(', ')}
-          {low.length + high.length > 10 && ` and ${whole(low.length + high.length - 10)} more`}
-        </p>
-      )}
-    </details>
   );
 }

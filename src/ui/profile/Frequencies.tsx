@@ -5,7 +5,9 @@ import { isMeasure } from '../../core/extract/words';
 import { counted, percent, whole } from '../../core/handoff/words';
 import type { InspectedVariable } from '../../core/inspect/schema';
 import type { Weighted } from '../../core/inspect/weighted';
-import { CopyButton } from './CopyButton';
+import { addCondition } from '../../store/sieve';
+import { Quiet } from '../frame/Quiet';
+import { CopyButton } from '../drawn/CopyButton';
 
 /** Above so many values, a measured quantity's table stays folded away until asked for. */
 const MEASURE_VALUES = 25;
@@ -23,6 +25,16 @@ export function Frequencies({
 }) {
   const [asked, setAsked] = useState<string | null>(null);
   const [all, setAll] = useState<string | null>(null);
+  const [ticked, setTicked] = useState<{ of: string; codes: ReadonlySet<string> }>({
+    of: v.name,
+    codes: NONE,
+  });
+  const codes = ticked.of === v.name ? ticked.codes : NONE;
+  const tick = (code: string): void => {
+    const next = new Set(codes);
+    if (!next.delete(code)) next.add(code);
+    setTicked({ of: v.name, codes: next });
+  };
   const [sort, setSort] = useState<{ by: By; down: boolean }>({ by: 'code', down: false });
   if (v.frequencies.length === 0 || v.kind === 'identifier') return null;
   const folds =
@@ -84,11 +96,36 @@ export function Frequencies({
         sort={sort}
         by={by}
         labels={v.frequencies.some(({ label }) => label !== null)}
+        ticked={codes}
+        tick={tick}
+        population={weighted?.grosses ?? false}
       />
+      {codes.size > 0 && (
+        <p className="doings" role="status">
+          {counted(codes.size, 'code')} ticked:{' '}
+          <Quiet
+            does={() => (
+              addCondition({ variable: v.name, codes: [...codes] }),
+              setTicked({ of: v.name, codes: NONE })
+            )}
+          >
+            Keep only these rows
+          </Quiet>
+          <Quiet
+            does={() => (
+              addCondition({ not: { variable: v.name, codes: [...codes] } }),
+              setTicked({ of: v.name, codes: NONE })
+            )}
+          >
+            Drop them
+          </Quiet>
+        </p>
+      )}
       {weighted && (
         <p className="small soft mb-0">
           Weighted by <span className="code">{weighted.weight}</span>: the valid rows come to{' '}
           {whole(weighted.valid)}
+          {weighted.grosses && ', an estimate of the population'}
           {weighted.without > 0 && `; ${counted(weighted.without, 'row')} without a weight left out of it`}.
         </p>
       )}
@@ -101,7 +138,13 @@ export function Frequencies({
   );
 }
 
+const NONE: ReadonlySet<string> = new Set();
+
 interface TableProps {
+  /** Whether weighted sums are figures of the population. */
+  population?: boolean;
+  ticked?: ReadonlySet<string>;
+  tick?: (code: string) => void;
   rows: Row[];
   missing: Row[];
   title: string;
@@ -111,7 +154,18 @@ interface TableProps {
   labels?: boolean;
 }
 
-function Table({ rows, missing, title, columns, sort, by, labels = false }: TableProps) {
+function Table({
+  population = false,
+  rows,
+  missing,
+  title,
+  columns,
+  sort,
+  by,
+  labels = false,
+  ticked = NONE,
+  tick,
+}: TableProps) {
   const head = (key: By, name: string) =>
     by ? (
       <button type="button" className="sorter" onClick={() => by(key)} title={`Sort by ${key}`}>
@@ -126,6 +180,15 @@ function Table({ rows, missing, title, columns, sort, by, labels = false }: Tabl
   const line = (f: Row) => (
     <tr key={f.code} className={f.missing ? 'missing' : undefined}>
       <td>
+        {tick && (
+          <input
+            type="checkbox"
+            className="tick"
+            checked={ticked.has(f.code)}
+            onChange={() => tick(f.code)}
+            aria-label={`Tick ${f.code}${f.label ? ` ${f.label}` : ''} for the sieve`}
+          />
+        )}
         <span className="code">{f.code}</span> {f.label}
         {f.missing && <span className="soft"> (missing)</span>}
         {f.spellings && <span className="soft"> also written {f.spellings.slice(1, 4).join(', ')}</span>}
@@ -173,7 +236,7 @@ function Table({ rows, missing, title, columns, sort, by, labels = false }: Tabl
           {columns.weighted && (
             <>
               <th scope="col" className="n">
-                weighted
+                {population ? 'population' : 'weighted'}
               </th>
               <th scope="col" className="n">
                 of valid, weighted

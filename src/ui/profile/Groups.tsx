@@ -4,10 +4,12 @@ import { useState } from 'react';
 import { isCategorical, isMeasure } from '../../core/extract/words';
 import { figure, percent, whole } from '../../core/handoff/words';
 import { useAnswer } from '../asking/useAnswer';
-import type { Grouped } from '../../core/inspect/together';
+import type { Group, Grouped } from '../../core/inspect/grouped';
 import { useSession } from '../../store/session';
+import { Box, fiveOf, scaleOf } from '../drawn/Box';
+import { Stem } from '../drawn/Stem';
 import { useInView } from '../sets/useInView';
-import { CopyButton } from './CopyButton';
+import { CopyButton } from '../drawn/CopyButton';
 import { useDigits } from './Figures';
 
 const FILES = '\u0000files';
@@ -58,73 +60,103 @@ export function Groups({ name }: { name: string }) {
   );
 }
 
-function GroupTable({ grouped: { groups, codes, kind, why, by, more, weight } }: { grouped: Grouped }) {
+function GroupTable({ grouped }: { grouped: Grouped }) {
+  const { groups, codes, kind, why, by, more, moreCodes, weight } = grouped;
   const digits = Math.min(5, useDigits());
   if (why) return <p className="soft">{why}.</p>;
+  const measure = isMeasure(kind);
+  const scale = scaleOf(groups.map(({ summary }) => fiveOf(summary)));
   return (
-    <div className="groupscroll" tabIndex={0} role="region" aria-label={`Summary by ${by}`}>
-      <table className="grounds">
-        <thead>
-          <tr>
-            <th scope="col">{by === 'file' ? 'Wave' : by}</th>
-            <th scope="col" className="n">
-              Rows
-            </th>
-            <th scope="col" className="n">
-              Valid
-            </th>
-            {isMeasure(kind)
-              ? ['Mean', 'SD', 'Lowest', 'Quartile', 'Median', 'Quartile', 'Highest'].map((head, i) => (
-                  <th scope="col" className="n" key={i}>
-                    {head}
-                  </th>
-                ))
-              : codes.map(({ code, label }) => (
-                  <th scope="col" className="n" key={code} title={label ?? undefined}>
-                    {code}
-                    {label && <small>{label}</small>}
-                  </th>
-                ))}
-          </tr>
-        </thead>
-        <tbody>
-          {groups.map((group) => (
-            <tr key={group.code}>
-              <th scope="row">
-                <span className="code">{group.code}</span> {group.label}
+    <>
+      <div className="groupscroll" tabIndex={0} role="region" aria-label={`Summary by ${by}`}>
+        <table className="grounds">
+          <thead>
+            <tr>
+              <th scope="col">{by === 'file' ? 'Wave' : by}</th>
+              {measure && (
+                <th scope="col" className="boxed">
+                  {figure(scale[0], digits)} to {figure(scale[1], digits)}
+                </th>
+              )}
+              <th scope="col" className="n">
+                Rows
               </th>
-              <td className="n">{whole(group.rows)}</td>
-              <td className="n">{whole(group.valid)}</td>
-              {isMeasure(kind)
-                ? [group.mean, group.sd, group.min, group.q1, group.median, group.q3, group.max].map(
-                    (value, i) => (
-                      <td className="n" key={i}>
-                        {value === null ? '–' : figure(value, digits)}
-                      </td>
-                    ),
-                  )
-                : group.counts.map((count, i) => (
-                    <td
-                      className="n"
-                      key={i}
-                      title={`${whole(count)} ${weight === null ? 'rows' : 'weighted'}`}
-                    >
-                      {group.base ? percent(count / group.base) : '–'}
-                    </td>
+              <th scope="col" className="n">
+                Valid
+              </th>
+              {measure
+                ? ['Mean', 'SD', 'Lowest', 'Quartile', 'Median', 'Quartile', 'Highest'].map((head, i) => (
+                    <th scope="col" className="n" key={i}>
+                      {head}
+                    </th>
+                  ))
+                : codes.map(({ code, label }) => (
+                    <th scope="col" className="n" key={code} title={label ?? undefined}>
+                      {code}
+                      {label && <small>{label}</small>}
+                    </th>
                   ))}
             </tr>
+          </thead>
+          <tbody>
+            {groups.map((group) => (
+              <GroupLine key={group.code} group={group} scale={scale} digits={digits} weight={weight} />
+            ))}
+          </tbody>
+        </table>
+        {weight !== null && measure && (
+          <p className="soft small mb-0">Weighted by {weight}; rows and valid are numbers of rows.</p>
+        )}
+        {!measure && (
+          <p className="soft small mb-0">
+            Shares of the valid rows of each group{weight !== null && `, weighted by ${weight}`}.
+            {moreCodes > 0 && ` ${whole(moreCodes)} more codes are not shown.`}
+          </p>
+        )}
+        {more > 0 && <p className="soft small mb-0">{whole(more)} more groups are not shown.</p>}
+      </div>
+      {groups.map(
+        ({ code, label, stem }) =>
+          stem && <Stem key={code} stem={stem} of={`${code}${label ? ` ${label}` : ''}`} />,
+      )}
+    </>
+  );
+}
+
+function GroupLine({
+  group,
+  scale,
+  digits,
+  weight,
+}: {
+  group: Group;
+  scale: readonly [number, number];
+  digits: number;
+  weight: string | null;
+}) {
+  const { summary } = group;
+  const five = fiveOf(summary);
+  return (
+    <tr>
+      <th scope="row">
+        <span className="code">{group.code}</span> {group.label}
+      </th>
+      {summary && <td className="boxed">{five && <Box five={five} scale={scale} small />}</td>}
+      <td className="n">{whole(group.rows)}</td>
+      <td className="n">{whole(group.valid)}</td>
+      {summary
+        ? [summary.mean, summary.sd, summary.min, summary.q1, summary.median, summary.q3, summary.max].map(
+            (value, i) => (
+              <td className="n" key={i}>
+                {value === null ? '–' : figure(value, digits)}
+              </td>
+            ),
+          )
+        : group.counts.map((count, i) => (
+            <td className="n" key={i} title={`${whole(count)} ${weight === null ? 'rows' : 'weighted'}`}>
+              {group.base ? percent(count / group.base) : '–'}
+            </td>
           ))}
-        </tbody>
-      </table>
-      {weight !== null && isMeasure(kind) && (
-        <p className="soft small mb-0">Weighted by {weight}; rows and valid are numbers of rows.</p>
-      )}
-      {!isMeasure(kind) && (
-        <p className="soft small mb-0">
-          Shares of the valid rows of each group{weight !== null && `, weighted by ${weight}`}.
-          {more > 0 && ` ${whole(more)} more groups are not shown.`}
-        </p>
-      )}
-    </div>
+    </tr>
   );
 }

@@ -1,13 +1,18 @@
 import { percent, whole } from '../../core/handoff/words';
 import type { InspectedVariable } from '../../core/inspect/schema';
+import { useSession } from '../../store/session';
 import { MakeUp, PARTS } from '../ledger/Marks';
 
 /** What the rows of a variable hold: valid, not asked, missing, blank, unreadable; and what cannot be read. */
 export function MakeUpOf({ variable: v }: { variable: InspectedVariable }) {
+  const narrowed = useSession(({ account }) => account.length > 0);
   return (
     <section aria-label="Make-up">
       <h3>
-        Make-up <span className="soft">of all {whole(v.counts.all)} rows</span>
+        Make-up{' '}
+        <span className="soft">
+          of {narrowed ? 'the' : 'all'} {whole(v.counts.all)} rows{narrowed && ' kept'}
+        </span>
       </h3>
       <MakeUp counts={v.counts} />
       <ul className="makeuplist">

@@ -1,7 +1,9 @@
 'use client';
 
 import { useEffect, useRef, useState, type CSSProperties } from 'react';
+import { holdAgainst, showSkip } from '../../store/cross';
 import { confirmKinds, signOff } from '../../store/decisions';
+import { askRecode } from '../../store/recodes';
 import { atHand, sawIt, useSession, type Asking } from '../../store/session';
 import { useKeys } from '../keys/keys';
 import { KindDialog } from '../ledger/KindDialog';
@@ -37,6 +39,22 @@ function useVariableKeys(): void {
     name: ask('name'),
     ruling: ask('ruling'),
     order: ask('order'),
+    against: () => {
+      const names = atHand(useSession.getState());
+      if (names.length > 1) holdAgainst(names);
+      else if (names.length === 1) useSession.setState({ asking: 'side', side: 'against' });
+      else return false;
+    },
+    band: () => {
+      const { current } = useSession.getState();
+      if (current === null) return false;
+      askRecode(current);
+    },
+    skip: () => {
+      const { current } = useSession.getState();
+      if (current === null) return false;
+      void showSkip(current);
+    },
     wide: () => useSession.setState((now) => ({ wide: !now.wide })),
   });
   useEffect(() => () => useSession.setState({ wide: false, asking: null }), []);

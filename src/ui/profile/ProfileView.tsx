@@ -1,12 +1,16 @@
 'use client';
 
+import { recodeSays } from '../../core/recode/says';
 import type { Profile } from '../../core/inspect/profile';
 import type { InspectedVariable } from '../../core/inspect/schema';
 import { decide, signOff } from '../../store/decisions';
-import { askFor, useSession } from '../../store/session';
+import { askFurther, askRecode, dropRecode } from '../../store/recodes';
+import { askCondition, askFor, useSession } from '../../store/session';
+import { askSide } from '../cross/Sides';
 import { FlagCard } from '../flags/FlagCard';
 import { Quiet } from '../frame/Quiet';
 import { AskedOf } from './AskedOf';
+import { AsWeightOf } from './AsWeightOf';
 import { Distribution } from './Distribution';
 import { Figures } from './Figures';
 import { Frequencies } from './Frequencies';
@@ -51,6 +55,7 @@ export function ProfileView({
       <p className="label">{v.label ?? <span className="soft">No label: no codebook describes it.</span>}</p>
       {archiveLabel && <p className="soft">The archive’s label: {archiveLabel}</p>}
       {note && <p className="noted">{note}</p>}
+      <MadeOf name={v.name} />
       <Doings variable={v} />
       <ByTheCodebook profile={profile} />
 
@@ -62,6 +67,7 @@ export function ProfileView({
           .map((flag) => <FlagCard key={`${flag.rule} ${flag.codes.join('\n')}`} flags={[flag]} near />)}
 
       <MakeUpOf variable={v} />
+      {profile.weight && <AsWeightOf weight={profile.weight} />}
 
       <Distribution profile={profile} drawing={drawing} draw={draw} />
 
@@ -79,6 +85,31 @@ export function ProfileView({
         </Quiet>
       </p>
     </div>
+  );
+}
+
+/** How a trial recode is made, where it is one. */
+function MadeOf({ name }: { name: string }) {
+  const recode = useSession((session) => session.state.recodes.get(name));
+  if (!recode) return null;
+  return (
+    <p className="noted">
+      On trial, made of{' '}
+      <button
+        type="button"
+        className="btn-bare code"
+        onClick={() => useSession.setState({ current: recode.of })}
+      >
+        {recode.of}
+      </button>
+      : {recodeSays(recode)}.{' '}
+      <button type="button" className="btn-bare" onClick={() => askFurther(name)}>
+        Recode it further
+      </button>{' '}
+      <button type="button" className="btn-bare" onClick={() => void dropRecode(name)}>
+        Remove it
+      </button>
+    </p>
   );
 }
 
@@ -100,6 +131,15 @@ function Doings({ variable: v }: { variable: InspectedVariable }) {
       <Quiet does={() => askFor('ruling')} shownKey="h">
         Rule
       </Quiet>
+      <Quiet does={() => askCondition(v.name)} shownKey="z">
+        Sieve rows
+      </Quiet>
+      <Quiet does={() => askSide('against')} shownKey="v">
+        Against…
+      </Quiet>
+      <Quiet does={() => askRecode(v.name)} shownKey="b">
+        {v.trial ? 'Change its making…' : 'Bands…'}
+      </Quiet>
       <Like name={v.name} />
       {v.role === 'weight' && (
         <Quiet
@@ -115,7 +155,7 @@ function Doings({ variable: v }: { variable: InspectedVariable }) {
 
 /** What the codebook says of it, and who was asked. */
 function ByTheCodebook({ profile }: { profile: Profile }) {
-  const { entry } = profile;
+  const { entry, variable } = profile;
   return (
     <>
       {entry?.question && <p>“{entry.question}”</p>}
@@ -124,13 +164,13 @@ function ByTheCodebook({ profile }: { profile: Profile }) {
           <span className="soft">Asked:</span> {entry.universe}
         </p>
       )}
-      {profile.asked && <AskedOf asked={profile.asked} />}
+      {profile.asked && <AskedOf name={profile.variable.name} asked={profile.asked} />}
       {entry?.units && (
         <p>
           <span className="soft">Units:</span> {entry.units}
         </p>
       )}
-      {entry?.notes.map((note) => (
+      {(variable.trial ? [] : (entry?.notes ?? [])).map((note) => (
         <p key={note} className="soft">
           {note}
         </p>

@@ -7,7 +7,7 @@ import type { InspectedVariable } from '../../core/inspect/schema';
 import type { Battery } from '../../core/inspect/together';
 import { ProblemText } from '../asking/ProblemText';
 import { useAnswer } from '../asking/useAnswer';
-import { CopyButton } from './CopyButton';
+import { CopyButton } from '../drawn/CopyButton';
 import { useDigits } from './Figures';
 
 /** The chosen variables side by side: a battery as one table, measures with measures, categories with categories. */

@@ -1,11 +1,12 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { Fragment, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { whole } from '../../core/handoff/words';
-import type { RecordCard as Card } from '../../core/inspect/record';
+import type { Cell, RecordCard as Card } from '../../core/inspect/record';
+import type { State } from '../../core/log/fold';
 import { countAgain, setRowsAside } from '../../store/decisions';
 import { useSession } from '../../store/session';
 import { ProblemText } from '../asking/ProblemText';
@@ -55,6 +56,7 @@ export function RecordCard() {
         (word === '' ||
           `${name} ${labels.get(name) ?? ''} ${text} ${label ?? ''}`.toLowerCase().includes(word)),
     ) ?? [];
+  const groups = bySet(cells, state);
   return (
     <Modal show={record !== null} onHide={close} size="lg" aria-labelledby="record-title" scrollable>
       <Modal.Header closeButton>
@@ -119,37 +121,84 @@ export function RecordCard() {
             </tr>
           </thead>
           <tbody>
-            {cells.map(({ name, text, label, standing }) => (
-              <tr
-                key={name}
-                onClick={() => useSession.setState({ current: name })}
-                className={`${name === current ? 'at' : ''}${standing === 'missing' || standing === 'not-asked' ? ' missing' : ''}`}
-              >
-                <td>
-                  <span className="code">{state.called.get(name)?.name ?? name}</span>{' '}
-                  <span className="soft">{labels.get(name)}</span>
-                </td>
-                <td>
-                  {text.trim() === '' ? (
-                    <span className="soft">blank</span>
-                  ) : (
-                    <>
-                      <span className="code">{text}</span> {label}
-                    </>
-                  )}
-                  {standing === 'missing'
-                    ? ' (missing)'
-                    : standing === 'not-asked'
-                      ? ' (not asked)'
-                      : standing === 'unreadable'
-                        ? ' (unreadable)'
-                        : ''}
-                </td>
-              </tr>
+            {groups.map(({ set, cells: own }) => (
+              <Fragment key={set ?? ''}>
+                {set !== null && (
+                  <tr className="group">
+                    <th colSpan={2} scope="rowgroup">
+                      {set}
+                    </th>
+                  </tr>
+                )}
+                {own.map((cell) => (
+                  <CellLine
+                    key={cell.name}
+                    cell={cell}
+                    at={cell.name === current}
+                    called={state.called.get(cell.name)?.name ?? cell.name}
+                    label={labels.get(cell.name) ?? null}
+                  />
+                ))}
+              </Fragment>
             ))}
           </tbody>
         </table>
       </Modal.Body>
     </Modal>
+  );
+}
+
+/** Cells by the sets that a person made, each under the first that it stands in; those in none last. */
+function bySet(
+  cells: readonly Cell[],
+  { sets }: Pick<State, 'sets'>,
+): { set: string | null; cells: Cell[] }[] {
+  const left = new Map(cells.map((cell) => [cell.name, cell]));
+  const groups = [...sets.values()].flatMap(({ name, variables }) => {
+    const own = variables.flatMap((variable) => left.get(variable) ?? []);
+    for (const { name: taken } of own) left.delete(taken);
+    return own.length ? [{ set: name as string | null, cells: own }] : [];
+  });
+  const rest = [...left.values()];
+  return rest.length ? [...groups, { set: groups.length ? 'In no set' : null, cells: rest }] : groups;
+}
+
+function CellLine({
+  cell: { name, text, label: meaning, standing, received },
+  at,
+  called,
+  label,
+}: {
+  cell: Cell;
+  at: boolean;
+  called: string;
+  label: string | null;
+}) {
+  return (
+    <tr
+      onClick={() => useSession.setState({ current: name })}
+      className={`${at ? 'at' : ''}${standing === 'missing' || standing === 'not-asked' ? ' missing' : ''}`}
+    >
+      <td>
+        <span className="code">{called}</span> <span className="soft">{label}</span>
+      </td>
+      <td>
+        {text.trim() === '' ? (
+          <span className="soft">blank</span>
+        ) : (
+          <>
+            <span className="code">{text}</span> {meaning}
+          </>
+        )}
+        {standing === 'missing'
+          ? ' (missing)'
+          : standing === 'not-asked'
+            ? ' (not asked)'
+            : standing === 'unreadable'
+              ? ' (unreadable)'
+              : ''}
+        {received !== undefined && <span className="soft"> received as “{received}”</span>}
+      </td>
+    </tr>
   );
 }

@@ -8,6 +8,7 @@ import { counted } from '../../core/handoff/words';
 import type { Decision } from '../../core/log/entries';
 import { decide } from '../../store/decisions';
 import { useSession } from '../../store/session';
+import { Because } from '../asking/Because';
 import { emptyForm, rulingOf, type Form as Said, type What } from './byHandRuling';
 import { ByHandForm } from './ByHandForm';
 import { useCodes } from './CodePicker';
@@ -86,16 +87,7 @@ export function ByHand({ shown, names, close }: { shown: boolean; names: string[
             gateKnown={gateKnown}
             gateCodes={gateCodes}
           />
-          <Form.Group controlId="byhand-why">
-            <Form.Label className="mb-1">
-              Because <span className="soft">(if you like)</span>
-            </Form.Label>
-            <Form.Control
-              size="sm"
-              value={form.why}
-              onChange={(event) => change({ why: event.target.value })}
-            />
-          </Form.Group>
+          <Because id="byhand-why" why={form.why} setWhy={(why) => change({ why })} />
         </div>
       </Modal.Body>
       <Modal.Footer className="justify-content-start">

@@ -159,9 +159,8 @@ describe('what can answer a flag', () => {
     expect(isAboutRows(flag('', { ...rows, rows: 2, at: [1, 2] }))).toBe(true);
     expect(isAboutRows(flag('', { ...rows, rows: 2 }))).toBe(false);
     expect(isAboutRows(flag('', { ...rows, rows: 2, at: [1, 2], rule: 'gate-breach' }))).toBe(false);
-    // Only the first thousand are named: setting those aside would leave the others.
-    expect(
-      isAboutRows(flag('', { ...rows, rows: 1500, at: Array.from({ length: 1000 }, (_, row) => row) })),
-    ).toBe(false);
+    // Only the first thousand came with the flag; all are set aside.
+    const many = { ...rows, rows: 1500, at: Array.from({ length: 1000 }, (_, row) => row), atAll: 1500 };
+    expect(isAboutRows(flag('', many))).toBe(true);
   });
 });

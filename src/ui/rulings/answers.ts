@@ -1,16 +1,13 @@
 import type { Reason } from '../../core/extract/words';
 import { factsOf } from '../../core/flags/registry';
-import { MOST_AT, type Flag } from '../../core/flags/rule';
-import { decide, setRowsAside } from '../../store/decisions';
+import type { Flag } from '../../core/flags/rule';
+import { decide, setFlaggedAside, setRowsAside } from '../../store/decisions';
 
 /** Whether declaring codes missing can answer the flag. */
 export const isAboutCodes = (flag: Flag): boolean =>
   flag.codes.length > 0 && flag.variables.length > 0 && (factsOf(flag.rule)?.answers ?? 'codes') === 'codes';
 /** Whether its rows can be set aside. A breach of a universe is an answer too many, and the row is one all the same. */
-export const isAboutRows = (flag: Flag): boolean =>
-  (flag.at?.length ?? 0) > 0 &&
-  flag.rule !== 'gate-breach' &&
-  (flag.rows <= MOST_AT || flag.at?.length === flag.rows);
+export const isAboutRows = (flag: Flag): boolean => (flag.at?.length ?? 0) > 0 && flag.rule !== 'gate-breach';
 
 const firsts = (flags: readonly Flag[]): string[] => [
   ...new Set(flags.flatMap(({ variables }) => variables.slice(0, 1))),
@@ -72,6 +69,9 @@ export async function mergeSpellings(flags: readonly Flag[], why = ''): Promise<
 }
 
 export async function setAside(flags: readonly Flag[], why = ''): Promise<void> {
+  // Of very many rows only the first came with the flag.
+  if (flags.some(({ atAll }) => atAll !== undefined))
+    return setFlaggedAside(flags, { ...reasoned(why), answers: flags });
   const rows = [...new Set(flags.flatMap(({ at = [] }) => at))];
   if (rows.length) await setRowsAside(rows, flags[0].rule, { ...reasoned(why), answers: flags });
 }

@@ -1,13 +1,13 @@
 'use client';
 
 import { useEffect, useMemo, useState } from 'react';
-import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { counted } from '../../core/handoff/words';
 import { atHand, useSession } from '../../store/session';
 import { makeSet, putInto, takeProposals } from '../../store/sets';
 import { useShallow } from 'zustand/react/shallow';
 import { openProposals } from '../../core/sets/open';
+import { PickList } from '../asking/PickList';
 
 interface Choice {
   key: string;
@@ -24,11 +24,9 @@ export function PutInto() {
   const names = useSession(useShallow(atHand));
   const shown = asking === 'into';
   const [typed, setTyped] = useState('');
-  const [at, setAt] = useState(0);
   useEffect(() => {
     if (shown) return;
     setTyped('');
-    setAt(0);
   }, [shown]);
   const choices = useMemo(
     () => (shown ? choicesFor(typed, names) : []),
@@ -53,48 +51,24 @@ export function PutInto() {
           {names.length === 1 ? <span className="code">{names[0]}</span> : counted(names.length, 'variable')}{' '}
           into a set
         </h2>
-        <Form
-          onSubmit={(event) => {
-            event.preventDefault();
-            put(choices[at]);
-          }}
-        >
-          <Form.Control
-            autoFocus
-            id="into"
-            role="combobox"
-            aria-expanded="true"
-            aria-controls="into-list"
-            aria-activedescendant={choices[at] ? `into-${at}` : undefined}
-            aria-label="Name of the set"
-            placeholder="First letters of a set, or a new name"
-            value={typed}
-            onChange={(event) => {
-              setTyped(event.target.value);
-              setAt(0);
-            }}
-            onKeyDown={(event) => {
-              const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
-              if (!step) return;
-              event.preventDefault();
-              setAt(Math.max(0, Math.min(choices.length - 1, at + step)));
-            }}
-          />
-          <ul className="jumplist" role="listbox" id="into-list" aria-label="Sets">
-            {choices.map((choice, i) => (
-              <li
-                key={choice.key}
-                id={`into-${i}`}
-                role="option"
-                aria-selected={i === at}
-                onClick={() => put(choice)}
-              >
-                {choice.name} <span className="soft">{choice.says}</span>
-              </li>
-            ))}
-          </ul>
-          {choices.length === 0 && <p className="soft mb-0">Type the name of a new set.</p>}
-        </Form>
+        <PickList
+          id="into"
+          label="Name of the set"
+          listLabel="Sets"
+          placeholder="First letters of a set, or a new name"
+          typed={typed}
+          setTyped={setTyped}
+          choices={choices.map(({ key, name, says }) => ({
+            key,
+            shown: (
+              <>
+                {name} <span className="soft">{says}</span>
+              </>
+            ),
+          }))}
+          pick={(place) => put(choices.at(place))}
+        />
+        {choices.length === 0 && <p className="soft mb-0">Type the name of a new set.</p>}
       </Modal.Body>
     </Modal>
   );

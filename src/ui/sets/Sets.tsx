@@ -11,7 +11,7 @@ import { blocksOf } from './blocks';
 import { splitOff, take } from './doings';
 import { Ground } from './Ground';
 import { MapSections } from './MapSections';
-import { NameSet } from './NameSet';
+import { AskName } from '../asking/AskName';
 import { SetOpened } from './SetOpened';
 import { SetsFile } from './SetsFile';
 import { useInView } from './useInView';
@@ -39,6 +39,7 @@ export function Sets() {
     useSession.setState({ asking: null });
     back();
   };
+  const setNames = [...state.sets.values()].map(({ name }) => name);
   return (
     <>
       <div className="sheet setside">
@@ -71,17 +72,19 @@ export function Sets() {
       {opening && (
         <SetOpened key={opening.key} block={opening} take={(block) => void take([block])} back={back} />
       )}
-      <NameSet
+      <AskName
         shown={asking === 'nameset'}
         title="What is the set called?"
         before={current?.name ?? ''}
+        taken={setNames}
         accept={(name) => current?.id && void decide({ type: 'rename-set', set: current.id, name })}
         close={answered}
       />
-      <NameSet
+      <AskName
         shown={asking === 'split'}
         title={`What is split off: a set of ${counted(onMap.variables.length, 'variable')}, called`}
         before=""
+        taken={setNames}
         accept={(name) => void splitOff(opening, name, onMap.variables)}
         close={answered}
       />

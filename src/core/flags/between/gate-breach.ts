@@ -1,5 +1,5 @@
 import { gatesOf, LEAST_ROWS, saidOf } from './gates';
-import { MOST_AT, round2, type ExtractRule, type Flag } from '../rule';
+import { round2, type ExtractRule, type Flag } from '../rule';
 import { codesSaid } from './universe';
 
 /** Rows that contradict a universe that otherwise holds. */
@@ -20,7 +20,7 @@ export const gateBreach: ExtractRule = {
           codes: [],
           rows: breaches.length,
           severity: 'medium',
-          at: breaches.slice(0, MOST_AT),
+          at: breaches,
           certainty: round2((breaches.length <= notAsked * 0.01 ? 0.92 : 0.8) - 0.05 * steps.length),
           says: steps.length
             ? `${breaches.length} ${breaches.length === 1 ? 'row answers' : 'rows answer'} ${name} though it was ${saidOf(gate, subjects)}; ${notAsked} others are blank`

@@ -89,7 +89,7 @@ interface Field {
   near: (v: number) => { place: number; gater: Gater }[];
 }
 
-function fieldOf({ extract, subjects, studied = subjects, aside = new Set() }: Whole): Field {
+function fieldOf({ extract, subjects, studied = subjects }: Whole): Field {
   const { rows, variables } = extract;
   const step = Math.max(1, Math.floor(rows / SAMPLE));
   const sample = Array.from({ length: Math.floor((rows - 1) / step) + 1 }, (_, n) => n * step);
@@ -104,7 +104,7 @@ function fieldOf({ extract, subjects, studied = subjects, aside = new Set() }: W
     }
     return list;
   };
-  return { sample, no: new Set([...repeatedHeaders(extract), ...aside]), gaterAt, near };
+  return { sample, no: new Set(repeatedHeaders(extract)), gaterAt, near };
 }
 
 /**
@@ -244,7 +244,7 @@ const rowsHolding = ({ levels }: Subject, empty: ReadonlySet<string>): number =>
 export const emptiness = (column: Column, empty: ReadonlySet<string>): ((row: number) => boolean) =>
   column.lift((text) => isBlank(text) || empty.has(text));
 
-/** A plan that a sample suggested, held against all rows. @param no rows that are no observations, or were set aside @returns `null` where it does not hold */
+/** A plan that a sample suggested, held against all rows. @param no rows that are no observations @returns `null` where it does not hold */
 function wholeGate(
   v: number,
   { steps, by, split }: Plan,

@@ -1,6 +1,6 @@
 import { spellingsOf, validOf } from '../../infer/levels';
 import { batteriesOf } from './batteries';
-import { MOST_AT, percentOf, type ExtractRule, type Flag, type Whole } from '../rule';
+import { percentOf, type ExtractRule, type Flag, type Whole } from '../rule';
 
 /**
  * Rows that give one and the same answer to every item of a battery: read, or only ticked through? Some are honest, so it is
@@ -21,7 +21,7 @@ const LEAST_SHARE = 0.005;
 const MOST_SHARE = 0.3;
 const TIMES_EXPECTED = 4;
 
-function look({ extract, subjects, studied = subjects, aside }: Whole): Flag[] {
+function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
   return batteriesOf(studied)
     .filter((items) => items.length >= LEAST_ITEMS)
     .flatMap((items): Flag[] => {
@@ -35,7 +35,6 @@ function look({ extract, subjects, studied = subjects, aside }: Whole): Flag[] {
       const at: number[] = [];
       let answered = 0;
       for (let row = 0; row < extract.rows; row++) {
-        if (aside?.has(row)) continue;
         const first = read[0](row);
         if (first === null) continue;
         let [whole, alike] = [true, true];
@@ -76,7 +75,7 @@ function look({ extract, subjects, studied = subjects, aside }: Whole): Flag[] {
           rows: at.length,
           severity: 'note',
           certainty: 0.7,
-          at: at.slice(0, MOST_AT),
+          at,
           says: `${at.length} of ${answered} rows (${percentOf(at.length, answered)} of 100) give the same answer to all ${items.length} items, where answers that hang on nothing would make about ${Math.round(expected)}`,
         },
       ];

@@ -23,14 +23,11 @@ export const codebookMismatch: ExtractRule = {
 
 const NAMED = 4;
 
-function look({ extract, subjects, aside = new Set() }: Whole): Flag[] {
-  if (extract.codebooks.length === 0 || typeof extract.part?.rows === 'number') return [];
+function look({ extract, subjects, sieved }: Whole): Flag[] {
+  // What is published is of all rows.
+  if (sieved || extract.codebooks.length === 0 || typeof extract.part?.rows === 'number') return [];
   const noObservation = [
-    ...new Set([
-      ...aside,
-      ...repeatedHeaders(extract),
-      ...summaryRows({ extract, subjects }).map(({ row }) => row),
-    ]),
+    ...new Set([...repeatedHeaders(extract), ...summaryRows({ extract, subjects }).map(({ row }) => row)]),
   ];
   const arrived = extract.rows - noObservation.length;
   const cases = publishedCases(extract);
@@ -51,8 +48,7 @@ function look({ extract, subjects, aside = new Set() }: Whole): Flag[] {
     const { entry, name } = subject;
     if (!entry) return [];
     const { column } = extract.variables[i];
-    // What is set aside is not counted in the first place.
-    const left = noObservation.filter((row) => !aside.has(row)).map((row) => column.text(row));
+    const left = noObservation.map((row) => column.text(row));
     return [...frequencyFlags(name, entry, subject, left), ...figureFlags(name, entry, subject, left)];
   });
 }

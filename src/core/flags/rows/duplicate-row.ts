@@ -2,7 +2,7 @@ import type { Column } from '../../extract/column';
 import { BETWEEN_PULSES, pulse } from '../../extract/pulse';
 import { isBlank } from '../../read/looks';
 import { placeOf } from './repeated-header';
-import { MOST_AT, round2, type ExtractRule, type Flag, type Whole } from '../rule';
+import { round2, type ExtractRule, type Flag, type Whole } from '../rule';
 
 const LEAST_ROWS = 20;
 
@@ -57,7 +57,7 @@ function look({ extract, subjects }: Whole): Flag[] {
       rows: touched,
       severity: natural ? 'note' : 'high',
       certainty: round2(natural ? 0.6 : columns.length >= 12 ? 0.95 : 0.75),
-      at: groups.flatMap((same) => same.slice(1)).slice(0, MOST_AT),
+      at: groups.flatMap((same) => same.slice(1)),
       says: `${filled
         .slice(0, 2)
         .map((same) =>

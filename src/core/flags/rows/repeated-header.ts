@@ -1,7 +1,7 @@
 import { findRows } from '../../extract/rows';
-import { lineOfRow, type Extract } from '../../extract/extract';
+import { lineOfRow, placeReceived, type Extract } from '../../extract/extract';
 import { fileStarts } from '../../extract/files';
-import { MOST_AT, type ExtractRule, type Flag, type Whole } from '../rule';
+import { type ExtractRule, type Flag, type Whole } from '../rule';
 
 /**
  * Rows that hold the names of the columns once more, as files do that were put together from parts.
@@ -47,8 +47,9 @@ function findHeaders(variables: Extract['variables']): number[] {
     .sort((a, b) => a - b);
 }
 
-/** "row 1,204 of a.csv (line 1,205)". */
-export function placeOf(extract: Pick<Extract, 'files'>, row: number): string {
+/** "row 1,204 of a.csv (line 1,205)", as it was received. */
+export function placeOf(extract: Pick<Extract, 'files' | 'taken'>, row: number): string {
+  if (extract.taken) return placeOf(extract.taken.from, placeReceived(extract, row));
   const starts = fileStarts(extract.files);
   const file = Math.max(
     0,
@@ -72,7 +73,7 @@ function look({ extract }: Whole): Flag[] {
       rows: rows.length,
       severity: 'high',
       certainty: 0.98,
-      at: rows.slice(0, MOST_AT),
+      at: rows,
       says: `${rows
         .slice(0, 3)
         .map((row) => placeOf(extract, row))

@@ -7,7 +7,7 @@ import { validOf, valueOf } from '../../infer/levels';
 import { fileStarts } from '../../extract/files';
 import { isBlank } from '../../read/looks';
 import { placeOf } from './repeated-header';
-import { MOST_AT, round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
+import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
 
 /**
  * Rows that are no observations but sums of them, or notes below the table. Evidence: a cell that says "Total"; cells
@@ -111,7 +111,7 @@ function look(whole: Whole): Flag[] {
     codes: [...new Set(group.map(({ code }) => code))].slice(0, MOST_CODES),
     rows: group.length,
     severity: 'high',
-    at: group.map(({ row }) => row).slice(0, MOST_AT),
+    at: group.map(({ row }) => row),
     certainty: round2(largest(group.map(({ certainty }) => certainty))),
     says: `${group
       .slice(0, 3)

@@ -102,7 +102,10 @@ const isYear = ({ value }: Level): boolean => value !== null && value >= 1800 &&
 
 /** Rows of each level in each file. */
 function countsByFile(column: Column, starts: readonly number[], levels: readonly Level[]): Float64Array[] {
-  const { sums } = crossed(column.rows, [codingOfStretches(starts), levelCoding(column, levels)]);
+  const { sums } = crossed(column.rows, [
+    codingOfStretches(starts, column.rows),
+    levelCoding(column, levels),
+  ]);
   return starts.slice(1).map((_, file) => sums.subarray(file * levels.length, (file + 1) * levels.length));
 }
 
@@ -172,7 +175,8 @@ function codesDrift(
         odd.map(({ level }) => level.code),
         odd.reduce((all, one) => all + one.touched, 0),
         0.85,
-        `${first.level.code}${first.level.label ? ` ${first.level.label}` : ''} stands in ${first.has.map((wave) => names[wave]).join(', ')} and in no row of ${first.lacks.map((wave) => names[wave]).join(', ')}${odd.length > 1 ? `; so do ${odd.length - 1} more codes` : ''}`,
+        longerScale(levels, odd, names) ??
+          `${first.level.code}${first.level.label ? ` ${first.level.label}` : ''} stands in ${first.has.map((wave) => names[wave]).join(', ')} and in no row of ${first.lacks.map((wave) => names[wave]).join(', ')}${odd.length > 1 ? `; so do ${odd.length - 1} more codes` : ''}`,
       ),
     );
   }
@@ -211,6 +215,24 @@ function codesDrift(
     );
   }
   return found;
+}
+
+/** A level that some waves have and others lack. */
+interface Odd {
+  level: Level;
+  has: number[];
+  lacks: number[];
+}
+
+/** In words, where whole numbers run on in some waves beyond where they end in all others. */
+function longerScale(levels: readonly Level[], odd: readonly Odd[], names: readonly string[]): string | null {
+  if (odd.length < 2 || levels.some(({ value }) => value === null || !Number.isInteger(value))) return null;
+  const [{ has, lacks }] = odd;
+  if (odd.some((one) => one.has.join() !== has.join())) return null;
+  const ends = levels.slice(-odd.length);
+  if (ends.length === levels.length || ends.some((level, i) => level !== odd[i].level)) return null;
+  const named = (waves: readonly number[]): string => waves.map((wave) => names[wave]).join(', ');
+  return `the codes run to ${ends[ends.length - 1].code} in ${named(has)} and only to ${levels[levels.length - odd.length - 1].code} in ${named(lacks)}: the scale is a longer one`;
 }
 
 /** A change of shares has to be so many standard errors. */

@@ -22,7 +22,7 @@ const ID_WORDS =
   /\b(identif\w+|id|serial number|case number|record number|respondent number|household number)\b/i;
 const ID_NAME = /^(id|case|serial)/i;
 
-function look({ extract, subjects, studied = subjects, aside = new Set() }: Whole): Flag[] {
+function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
   const starts = fileStarts(extract.files);
   const parts = extract.files.length
     ? extract.files.map((_, i) => [starts[i], starts[i + 1]] as const)
@@ -46,7 +46,6 @@ function look({ extract, subjects, studied = subjects, aside = new Set() }: Whol
           .filter(({ standing }) => standing !== 'valid')
           .flatMap(({ code, spellings }) => [code, ...spellings]),
       ),
-      aside,
     );
     // Codes so long do not meet by chance.
     const long = kind === 'identifier' && valid.levels.every(({ code }) => code.length >= LONG_CODE);
@@ -74,7 +73,6 @@ function repeatsWithin(
   column: Column,
   parts: readonly (readonly [number, number])[],
   no: ReadonlySet<string>,
-  aside: ReadonlySet<number>,
 ): { texts: string[]; rows: number } {
   const texts = new Set<string>();
   let rows = 0;
@@ -82,7 +80,7 @@ function repeatsWithin(
     const seen = new Map<string, number>();
     for (let row = from; row < to; row++) {
       const text = column.text(row);
-      if (isBlank(text) || no.has(text) || aside.has(row)) continue;
+      if (isBlank(text) || no.has(text)) continue;
       seen.set(text, (seen.get(text) ?? 0) + 1);
     }
     for (const [text, count] of seen)

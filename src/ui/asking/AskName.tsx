@@ -4,18 +4,19 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
-import { useSession } from '../../store/session';
 
 interface Props {
   title: string;
-  /** The name that it has; empty for a new set. */
+  /** The name that it has; empty for something new. */
   before: string;
+  /** Names that others have. */
+  taken: readonly string[];
   accept: (name: string) => void;
   close: () => void;
 }
 
-/** Asks for the name of a set: another for one that there is, or one for what is split off. */
-export function NameSet({ shown, ...asked }: Props & { shown: boolean }) {
+/** Asks for a name: another for what has one, or one for what is new. */
+export function AskName({ shown, ...asked }: Props & { shown: boolean }) {
   return (
     <Modal show={shown} onHide={asked.close} aria-labelledby="nameset-title" animation={false}>
       <Naming {...asked} />
@@ -24,11 +25,10 @@ export function NameSet({ shown, ...asked }: Props & { shown: boolean }) {
 }
 
 /** Made anew each time it is asked, so that the name stands there, chosen, from the first letter. */
-function Naming({ title, before, accept, close }: Props) {
-  const state = useSession((session) => session.state);
+function Naming({ title, before, taken: names, accept, close }: Props) {
   const [name, setName] = useState(before);
   const wished = name.trim();
-  const taken = [...state.sets.values()].some((set) => set.name === wished) && wished !== before;
+  const taken = names.includes(wished) && wished !== before;
   return (
     <Form
       onSubmit={(event) => {
@@ -49,7 +49,7 @@ function Naming({ title, before, accept, close }: Props) {
             onChange={(event) => setName(event.target.value)}
           />
           {taken && (
-            <Form.Control.Feedback type="invalid">There is a set of this name already.</Form.Control.Feedback>
+            <Form.Control.Feedback type="invalid">There is one of this name already.</Form.Control.Feedback>
           )}
         </Form.Group>
       </Modal.Body>

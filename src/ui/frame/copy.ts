@@ -2,19 +2,31 @@
 
 import { escapeHtml } from '../../core/handoff/words';
 
+/** A cell of a table that is copied. */
+export interface CopiedCell {
+  text: string;
+  head: boolean;
+}
+
 /**
  * Puts a table on the clipboard: as a table for a word processor, and as tab-separated text for anything else.
  * @returns whether the browser let it
  */
-export async function copyTable(table: HTMLTableElement): Promise<boolean> {
-  const rows = [...table.rows].map((row) =>
-    [...row.cells].map((cell) => ({
-      text: (cell.textContent ?? '').replace(/\s+/g, ' ').trim(),
-      head: cell.tagName === 'TH',
-    })),
+export const copyTable = (table: HTMLTableElement): Promise<boolean> =>
+  copyCells(
+    [...table.rows].map((row) =>
+      [...row.cells].map((cell) => ({
+        text: (cell.textContent ?? '').replace(/\s+/g, ' ').trim(),
+        head: cell.tagName === 'TH',
+      })),
+    ),
   );
+
+export async function copyCells(rows: readonly (readonly CopiedCell[])[]): Promise<boolean> {
   const html = `<table>${rows.map((row) => `<tr>${row.map(({ text, head }) => `<${head ? 'th' : 'td'}>${escapeHtml(text)}</${head ? 'th' : 'td'}>`).join('')}</tr>`).join('')}</table>`;
-  const plain = rows.map((row) => row.map(({ text }) => text).join('\t')).join('\n');
+  const plain = rows
+    .map((row) => row.map(({ text }) => text.replace(/[\t\r\n]+/g, ' ')).join('\t'))
+    .join('\n');
   try {
     await navigator.clipboard.write([
       new ClipboardItem({

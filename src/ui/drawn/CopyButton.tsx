@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { copyTable } from './copy';
+import { copyTable } from '../frame/copy';
 
 /** Copies the table that stands before it in the same section. */
 export function CopyButton({ what }: { what: string }) {

@@ -1,0 +1,139 @@
+import { linkCodebooks } from '../core/codebook/link';
+import type { Codebook } from '../core/extract/extract';
+import { InputError } from '../core/extract/problem';
+import { standingRulesSchema } from '../core/flags/standing-rules';
+import { Inspector } from '../core/inspect/inspect';
+import { replayOf, type Replay } from '../core/inspect/replay';
+import { bring } from '../core/intake/bring';
+import { readExtract } from '../core/intake/receive';
+import { entryOf, type DigLog, type Entry } from '../core/log/entries';
+import { foldLog } from '../core/log/fold';
+import { anyLogSchema, fittingPlaces, misfitText } from '../core/log/migrate';
+import { readJson, say } from './files';
+import { readingOf, type ReadingOptions } from './reading';
+import { checkMade, checkNames, readRecodesFile, recodeEntries } from './recodes';
+import { fitting, readSieveFile, sieveEntry } from './sieve';
+import { fileSource } from './source';
+import { unfitting } from './unfitting';
+
+/** Options of every command that opens an extract. */
+export interface OpenOptions extends ReadingOptions {
+  codebook: string[];
+  out?: string;
+  decimal?: '.' | ',';
+  dateOrder?: 'dmy' | 'mdy';
+  missing: string[];
+  waveFrom?: string;
+  rulings?: string;
+  standingRules?: string;
+  rows?: number;
+  columns?: string[];
+  sieve?: string;
+  recodes?: string;
+}
+
+/**
+ * Reads the files of one extract with codebooks, rulings and sieve laid over it. What is noticed goes to standard error.
+ * @throws InputError for what cannot be used
+ */
+export async function openExtract(paths: string[], options: OpenOptions): Promise<Inspector> {
+  return (await openedWithLog(paths, options)).inspector;
+}
+
+/** The same, with the log that is laid over it. */
+export async function openedWithLog(
+  paths: string[],
+  options: OpenOptions,
+): Promise<{ inspector: Inspector; log: Entry[]; replay: Replay | null }> {
+  const { codebook } = options;
+  const reading = readingOf(options);
+  const handed = [...paths, ...codebook].map((path, i) => ({ key: String(i), source: fileSource(path) }));
+  const chosen = new Map(
+    Object.keys(reading).length ? paths.map((_, i) => [String(i), reading] as const) : [],
+  );
+  const { brought, notices } = await bring(handed, chosen);
+  for (const one of brought) {
+    if (one.what === 'problem') throw new InputError(one.problem);
+    if (one.what === 'passed') say(`${one.archive}: ${one.name} was passed over (${one.says})`);
+    if (one.what === 'data' && Number(one.key) >= paths.length)
+      throw new InputError({
+        file: one.name,
+        says: 'this is no codebook document that is known here; name it as a data file if it is one',
+      });
+  }
+  const data = brought.filter((one) => one.what === 'data');
+  const codebooks: Codebook[] = brought.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : []));
+  if (data.length === 0)
+    throw new InputError({
+      file: paths[0],
+      says: 'there is no data here, only what describes it; name the data file too',
+    });
+  const { waveFrom = 'found' } = options;
+  const part =
+    options.rows !== undefined || options.columns
+      ? { rows: options.rows ?? null, names: options.columns ?? null }
+      : null;
+  const received = await readExtract(
+    data.map(({ source, look, layout }) => ({ source, look, layout })),
+    {},
+    {
+      part,
+      marks: { decimal: options.decimal, order: options.dateOrder },
+      waveFrom:
+        waveFrom === 'found' || waveFrom === 'file-name' || waveFrom === 'none'
+          ? waveFrom
+          : { variable: waveFrom },
+    },
+  );
+  const extract = linkCodebooks(received, codebooks);
+  const inspector = new Inspector(
+    extract,
+    options.standingRules === undefined
+      ? []
+      : readJson(
+          options.standingRules,
+          standingRulesSchema,
+          'file of standing rules',
+          'give the standing rules that were exported',
+        ).rules,
+  );
+  const rulings: DigLog | null =
+    options.rulings === undefined
+      ? null
+      : readJson(options.rulings, anyLogSchema, 'dig log', 'give the dig log that the handoff saved');
+  const { entries, misfits } = rulings ? fittingPlaces(rulings, extract.name) : { entries: [], misfits: [] };
+  for (const misfit of misfits) say(misfitText(misfit));
+  const log = [...entries];
+  if (options.missing.length) {
+    const codes = options.missing.map((code) => ({ code, reason: 'other' as const }));
+    log.push(
+      entryOf(
+        {
+          type: 'declare-missing',
+          variables: extract.variables.map(({ name }) => name),
+          codes,
+          rule: null,
+          why: 'given on the command line',
+        },
+        'missing',
+        new Date(),
+      ),
+    );
+  }
+  const recodes = options.recodes === undefined ? [] : readRecodesFile(options.recodes);
+  checkNames(recodes, options.recodes ?? '', inspector);
+  log.push(...recodeEntries(recodes));
+  const sieve = options.sieve === undefined ? null : readSieveFile(options.sieve);
+  if (sieve) log.push(sieveEntry(sieve));
+  if (log.length) inspector.lay(foldLog(log));
+  if (recodes.length) checkMade(options.recodes ?? '', inspector);
+  if (sieve) for (const says of fitting(sieve, options.sieve ?? '', inspector)) say(says);
+  const replay = replayOf(entries, inspector);
+  for (const says of unfitting(replay, entries)) say(says);
+  for (const says of notices) say(says);
+  for (const file of extract.files) {
+    for (const { line, says } of file.notices) say(`${file.name}${line ? `, line ${line}` : ''}: ${says}`);
+  }
+  for (const { says } of inspector.notices) say(says);
+  return { inspector, log, replay: rulings ? replay : null };
+}

@@ -1,0 +1,130 @@
+import { LOG_VERSION, type DigLog, type Entry } from '../log/entries';
+import { entryText } from '../log/entry-text';
+import { foldLog, inForce, namesIn } from '../log/fold';
+import type { Inspector } from '../inspect/inspect';
+import { codebookHtml } from './codebook-html';
+import { ddiFile } from './forms/ddi';
+import { delimitedFile } from './forms/delimited';
+import { bytesOf, textFile, type FileOut } from './forms/file';
+import { jsonFile } from './forms/json';
+import { parquetFile } from './forms/parquet';
+import { scriptFiles } from './forms/scripts';
+import { csvwFile, dataPackageFile, json } from './forms/table-schema';
+import { workbookFile } from './forms/workbook';
+import { leavingOf, type Leaving, type LeavingAsk } from './leaving';
+import type { Manifest } from './manifest';
+import { reportHtml } from './report';
+
+/** Forms in which an extract goes out. */
+export const HANDOFF_FORMS = [
+  'delimited',
+  'data-package',
+  'csvw',
+  'ddi',
+  'workbook',
+  'parquet',
+  'json',
+  'report',
+  'codebook',
+  'scripts',
+] as const;
+export type HandoffForm = (typeof HANDOFF_FORMS)[number];
+
+/** Everything that goes out, each file once however many forms ask for it. */
+export interface Handoff {
+  leaving: Leaving;
+  files: FileOut[];
+  /** @param written all files with their sizes and sums */
+  manifest(written: Manifest['files']): Manifest;
+}
+
+/** @throws InputError where nothing would go out, or two variables under one name */
+export function handoffOf(
+  inspector: Inspector,
+  log: readonly Entry[],
+  ask: LeavingAsk,
+  forms: readonly HandoffForm[],
+  madeAt: Date,
+): Handoff {
+  const leaving = leavingOf(inspector, ask);
+  const files = new Map<string, FileOut>();
+  const add = (...made: FileOut[]): void => {
+    for (const one of made) if (!files.has(one.name)) files.set(one.name, one);
+  };
+  const { name } = leaving;
+  const names = namesIn(foldLog(log));
+  for (const form of forms)
+    switch (form) {
+      case 'delimited':
+        add(delimitedFile(leaving));
+        break;
+      case 'data-package':
+        add(delimitedFile(leaving), dataPackageFile(leaving));
+        break;
+      case 'csvw':
+        add(delimitedFile(leaving), csvwFile(leaving));
+        break;
+      case 'ddi':
+        add(delimitedFile(leaving), ddiFile(leaving));
+        break;
+      case 'workbook':
+        add(
+          workbookFile(
+            leaving,
+            inForce(log).map((entry) => ({
+              at: entry.at,
+              says: entryText(entry, names),
+              why: entry.why ?? '',
+            })),
+          ),
+        );
+        break;
+      case 'parquet':
+        add(parquetFile(leaving));
+        break;
+      case 'json':
+        add(jsonFile(leaving));
+        break;
+      case 'scripts':
+        add(delimitedFile(leaving), ...scriptFiles(leaving));
+        break;
+      case 'report':
+        add({
+          name: `${name}-report.html`,
+          async *pieces() {
+            const going = leaving.variables.map(({ inspected }) => inspected.name);
+            yield bytesOf(await reportHtml(inspector, log, going, madeAt));
+          },
+        });
+        break;
+      case 'codebook':
+        add({
+          name: `${name}-codebook.html`,
+          async *pieces() {
+            for await (const part of codebookHtml(inspector, log, leaving, madeAt)) yield bytesOf(part);
+          },
+        });
+        break;
+    }
+  const digLog: DigLog = {
+    format: 'dig-first-log',
+    version: LOG_VERSION,
+    extract: inspector.extract.name,
+    entries: [...log],
+  };
+  add(textFile(`${name}-dig-log.json`, () => json(digLog)));
+  return {
+    leaving,
+    files: [...files.values()],
+    manifest: (written) => ({
+      format: 'dig-first-manifest',
+      version: 1,
+      files: written,
+      rows: inspector.rowCounts,
+      sieve: inspector.account,
+      variables: leaving.variables.map((one) => one.name),
+      wentAlong: leaving.wentAlong,
+      leftOut: leaving.leftOut,
+    }),
+  };
+}

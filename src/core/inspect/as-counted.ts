@@ -1,0 +1,56 @@
+import { lifted, regrouped } from '../extract/coding';
+import type { Places } from '../infer/level-coding';
+import { spellingsOf } from '../infer/levels';
+import type { Categories, Numbers } from '../rows/records';
+import type { Inspected } from './inspected';
+
+/** Places of a variable as categories. @param into the category of each place; −1 for none */
+export function categoriesOf(variable: string, places: Places, into: Int32Array, size: number): Categories {
+  let byText: Map<string, number> | null = null;
+  return {
+    variable,
+    size,
+    of: (text) => {
+      byText ??= new Map(
+        places.levels.flatMap((level, place) => spellingsOf(level).map((one) => [one, into[place]] as const)),
+      );
+      return byText.get(text) ?? into[places.blank];
+    },
+    get coding() {
+      return regrouped(places.coding, into, size);
+    },
+  };
+}
+
+/** A variable's valid values. @param from values below are none */
+export function numbersOf({ name, places }: Inspected, from = -Infinity): Numbers {
+  const of = new Float64Array(places.size).fill(NaN);
+  places.levels.forEach(({ standing, value }, place) => {
+    if (standing === 'valid' && value !== null && value >= from) of[place] = value;
+  });
+  let byText: Map<string, number> | null = null;
+  return {
+    variable: name,
+    of: (text) => {
+      byText ??= new Map(
+        places.levels.flatMap((level, place) => spellingsOf(level).map((one) => [one, of[place]] as const)),
+      );
+      return byText.get(text) ?? NaN;
+    },
+    get lifted() {
+      return lifted(places.coding, of);
+    },
+  };
+}
+
+/** What a variable weighs rows by: its valid values that are not below zero. */
+export const weightOf = (inspected: Inspected): Numbers => numbersOf(inspected, 0);
+
+/** The rows that hold a valid answer, as one category. */
+export function validRows({ name, places }: Inspected): Categories {
+  const into = new Int32Array(places.size).fill(-1);
+  places.levels.forEach(({ standing }, place) => {
+    if (standing === 'valid') into[place] = 0;
+  });
+  return categoriesOf(name, places, into, 1);
+}

@@ -1,0 +1,93 @@
+import type { Bits } from '../extract/bits';
+import { placeReceived, type Extract } from '../extract/extract';
+import { subsetOf } from '../extract/subset';
+import type { Flag, Subject, Whole } from '../flags/rule';
+import { repeatedHeaders } from '../flags/rows/repeated-header';
+import { summaryRows } from '../flags/rows/summary-row';
+import { withoutCells } from '../infer/relevel';
+import { askable, cellsOf, type Inspected } from './inspected';
+import { Raised } from './raised';
+
+/**
+ * The rows that count as an extract of their own, for rules: what was set aside and what a sieve drops is not there at all. Made
+ * anew when other rows count; what is known of variables that nothing touched is kept.
+ */
+export class Study {
+  readonly extract: Extract;
+  private readonly subjects: WeakMap<Inspected, Subject>;
+  private readonly without = new WeakMap<Inspected, Subject>();
+  private readonly raised: Raised;
+  private strays: number[] | null = null;
+  private now: { of: readonly Inspected[]; whole: Whole } | null = null;
+
+  /** @param extract all rows @param within those that count; all where it is `null` @param sieved whether a sieve is in force @param before what is known already */
+  constructor(
+    extract: Extract,
+    within: Bits | null,
+    private readonly sieved: boolean,
+    before: Study | null = null,
+  ) {
+    // A corrected cell makes no other variable another.
+    const same =
+      before !== null && within === null && !before.extract.taken && before.extract.rows === extract.rows;
+    this.subjects = same ? before.subjects : new WeakMap();
+    this.raised = same ? before.raised : new Raised();
+    this.extract = within === null ? extract : subsetOf(extract, within);
+  }
+
+  /** What rules look at. @param all variables over the rows that count */
+  whole(all: readonly Inspected[]): Whole {
+    if (this.now?.of === all) return this.now.whole;
+    const subjects = all.map((inspected, i) => {
+      let known = this.subjects.get(inspected);
+      if (!known) {
+        known = { ...inspected, ...askable(this.extract.variables[i], this.extract) };
+        this.subjects.set(inspected, known);
+      }
+      return known;
+    });
+    const whole: Whole = {
+      extract: this.extract,
+      subjects,
+      studied: this.studiedOf(all, subjects),
+      ...(this.sieved ? { sieved: true } : {}),
+    };
+    this.now = { of: all, whole };
+    return whole;
+  }
+
+  /** Flags of the rows that count; rows are told by the places that they were received at. */
+  flags(all: readonly Inspected[]): Flag[] {
+    const { extract } = this;
+    const flags = this.raised.of(this.whole(all));
+    return extract.taken
+      ? flags.map((flag) =>
+          flag.at ? { ...flag, at: flag.at.map((row) => placeReceived(extract, row)) } : flag,
+        )
+      : flags;
+  }
+
+  /** Raises step by step what is not raised yet. @returns how many variables are done */
+  steps(all: readonly Inspected[]): Generator<number> {
+    return this.raised.steps(this.whole(all));
+  }
+
+  /** Rows that are no observations are none of those that rules look at. */
+  private studiedOf(all: readonly Inspected[], subjects: readonly Subject[]): readonly Subject[] {
+    const { extract } = this;
+    this.strays ??= [
+      ...new Set([...repeatedHeaders(extract), ...summaryRows({ extract, subjects }).map(({ row }) => row)]),
+    ];
+    const { strays } = this;
+    if (strays.length === 0) return subjects;
+    return extract.variables.map((variable, i) => {
+      // What no ruling touched stays the same object, so that rules need not work it out again.
+      let seen = this.without.get(all[i]);
+      if (!seen) {
+        const levels = withoutCells(subjects[i].levels, cellsOf(variable, strays));
+        this.without.set(all[i], (seen = { ...subjects[i], levels }));
+      }
+      return seen;
+    });
+  }
+}

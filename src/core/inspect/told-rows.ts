@@ -1,0 +1,164 @@
+import { has } from '../extract/bits';
+import { lineOfRow } from '../extract/extract';
+import { fileStarts } from '../extract/files';
+import { valueOf, type Level } from '../infer/levels';
+import { isBlank } from '../read/looks';
+import type { Places } from '../infer/level-coding';
+import { spellingsOf } from '../infer/levels';
+import type { Inspected } from './inspected';
+import type { Inspector } from './inspect';
+
+/** What a cell is to the analysis, as documents of rows tell it. */
+export const CELL_STATES = ['valid', 'missing', 'notAsked', 'blank', 'unreadable'] as const;
+export type CellState = (typeof CELL_STATES)[number];
+
+/** A cell with what its variable knows of it. */
+export interface ToldCell {
+  variable: string;
+  /** What the file holds. */
+  raw: string;
+  /** What it counts as; `null` where it is blank or unreadable. */
+  code: string | null;
+  label: string | null;
+  state: CellState;
+  /** Whether a person wrote something else in its place. */
+  corrected?: true;
+}
+
+/** Where a row stands. */
+export interface ToldPlace {
+  /** One-based, over the whole extract, rows set aside counted. */
+  row: number;
+  file: string;
+  /** One-based line of the file at which the record begins; `null` where rows are not lines. */
+  line: number | null;
+  /** One-based place in its file. */
+  rowInFile: number;
+}
+
+/** What rows that a person added are said to stand in. */
+export const ADDED = 'added by hand';
+
+/** @param rows zero-based, of the whole extract */
+export function placesTold({ received }: Inspector, rows: ArrayLike<number>): ToldPlace[] {
+  const starts = fileStarts(received.files);
+  return Array.from(rows, (row): ToldPlace => {
+    if (row >= received.rows)
+      return { row: row + 1, file: ADDED, line: null, rowInFile: row - received.rows + 1 };
+    let [low, high] = [0, starts.length - 1];
+    while (low < high - 1) {
+      const middle = (low + high) >> 1;
+      if (row < starts[middle]) high = middle;
+      else low = middle;
+    }
+    const source = received.files.at(low);
+    if (!source) return { row: row + 1, file: received.name, line: null, rowInFile: row + 1 };
+    const rowInFile = row - starts[low];
+    return { row: row + 1, file: source.name, line: lineOfRow(source, rowInFile), rowInFile: rowInFile + 1 };
+  });
+}
+
+/** The cells of some rows, each in the order of the variables. @param rows zero-based, of the whole extract */
+export async function cellsTold(
+  inspector: Inspector,
+  rows: readonly number[],
+  variables: readonly Inspected[],
+): Promise<ToldCell[][]> {
+  const texts = await inspector.records.cells(
+    rows,
+    variables.map(({ name }) => name),
+  );
+  const readers = variables.map(cellReader);
+  return rows.map((row, r) =>
+    variables.map(({ name }, v): ToldCell => {
+      const text = texts[r][v];
+      const told = readers[v](text, row);
+      const received = inspector.corrected.get(name)?.get(row);
+      if (row >= inspector.received.rows) return { ...told, raw: '' };
+      return received === undefined ? told : { ...told, raw: received, corrected: true };
+    }),
+  );
+}
+
+const STATES: Record<Level['standing'], CellState> = {
+  valid: 'valid',
+  missing: 'missing',
+  'not-asked': 'notAsked',
+  unreadable: 'unreadable',
+};
+
+function cellReader({
+  name: variable,
+  places,
+  written,
+  notAsked,
+}: Inspected): (text: string, row: number) => ToldCell {
+  const find = finderOf(places, (text) => valueOf(text, written));
+  return (text, row) => {
+    if (isBlank(text)) {
+      const state = notAsked?.(row) ? 'notAsked' : 'blank';
+      return { variable, raw: text, code: null, label: null, state };
+    }
+    const level = find(text);
+    // A text that no level knows was never counted: it is as it stands.
+    if (!level) return { variable, raw: text, code: text, label: null, state: 'valid' };
+    const state = STATES[level.standing];
+    return {
+      variable,
+      raw: text,
+      code: state === 'unreadable' ? null : level.code,
+      label: level.label,
+      state,
+    };
+  };
+}
+
+/** Of fewer levels than this each is found by its texts; more are searched, which needs no table of them. */
+const FEW = 20_000;
+const finders = new WeakMap<Places, (text: string) => Level | undefined>();
+
+/** Finds the level of a text. @param valueIn the number, day or second that a text stands for */
+function finderOf(
+  places: Places,
+  valueIn: (text: string) => number | null,
+): (text: string) => Level | undefined {
+  const known = finders.get(places);
+  if (known) return known;
+  let byText: Map<string, Level> | null = null;
+  const listed = (text: string): Level | undefined => {
+    byText ??= new Map(
+      places.levels.flatMap((level) => spellingsOf(level).map((one) => [one, level] as const)),
+    );
+    return byText.get(text);
+  };
+  const made =
+    places.levels.length < FEW
+      ? listed
+      : (text: string) => searched(places.levels, text, valueIn) ?? listed(text);
+  finders.set(places, made);
+  return made;
+}
+
+/** By halves, as levels stand in value order and words behind them; `undefined` where it is not found so. */
+function searched(
+  levels: readonly Level[],
+  text: string,
+  valueIn: (text: string) => number | null,
+): Level | undefined {
+  const value = valueIn(text);
+  const before = ({ value: other, code }: Level): boolean =>
+    value === null ? other !== null || code < text : other !== null && other < value;
+  let [low, high] = [0, levels.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (before(levels[middle])) low = middle + 1;
+    else high = middle;
+  }
+  for (let at = low; at < Math.min(levels.length, low + 8); at++)
+    if (levels[at].code === text || levels[at].spellings.includes(text)) return levels[at];
+  return undefined;
+}
+
+/** Zero-based conditions of the sieve in force that a row fails. */
+export const failedBy = ({ sifted }: Inspector, row: number): number[] =>
+  sifted ? sifted.failed.flatMap((fails, i) => (has(fails, row) ? [i] : [])) : [];
