@@ -22,6 +22,8 @@ async function receive(
     );
     const problem = brought.find((one) => one.what === 'problem');
     if (problem) return { problem: problemText(problem.problem) };
+    // A changed byte can hide a member of an archive: a codebook alone is then what there is, and no defect.
+    if (!brought.some((one) => one.what === 'data')) return { problem: 'brought: no data among it' };
     const extract = await readExtract(
       brought.flatMap((one) =>
         one.what === 'data' ? [{ source: one.source, look: one.look, layout: one.layout }] : [],

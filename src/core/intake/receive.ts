@@ -40,6 +40,8 @@ export async function readExtract(
   control: Control = {},
   { part = null, marks, waveFrom = 'found', known = [] }: Choices = {},
 ): Promise<Extract> {
+  if (files.length === 0)
+    throw new InputError({ file: 'the files', says: 'no data among them; bring a file with rows too' });
   const wanted = part?.names ? new Set(part.names) : null;
   const builders = new Map<string, ColumnBuilder>();
   const declared = new Map<string, Storage | undefined>();
@@ -111,7 +113,7 @@ export async function readExtract(
   }
   if (builders.size === 0)
     throw new InputError({
-      file: files[0]?.source.name ?? 'the files',
+      file: files[0].source.name,
       says: `none of the wanted variables is there (${[...(wanted ?? [])].slice(0, 5).join(', ')}); check their names`,
     });
   const variables = [...builders].map(([name, builder], i): Variable => ({
