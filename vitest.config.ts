@@ -4,6 +4,7 @@ export default defineConfig({
   test: {
     include: ['src/**/*.test.ts', 'calibrate/**/*.test.ts'],
     environment: 'node',
+    setupFiles: ['src/testing/properties.ts'],
     testTimeout: 60_000,
     hookTimeout: 90_000,
   },
