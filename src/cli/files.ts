@@ -1,4 +1,14 @@
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { join } from 'node:path';
 import type { ZodType } from 'zod';
 import { InputError } from '../core/extract/problem';
 
@@ -69,4 +79,13 @@ export function makeFolder(path: string): void {
       says: `cannot be made a folder (${(cause as NodeJS.ErrnoException).code}); name another`,
     });
   }
+}
+
+/** The file itself, or the files of a folder that a handoff was written to, by their names. */
+export function filesIn(path: string): string[] {
+  if (!existsSync(join(path, 'manifest.json'))) return [path];
+  return readdirSync(path, { withFileTypes: true })
+    .filter((one) => one.isFile() && !one.name.startsWith('.'))
+    .map(({ name }) => join(path, name))
+    .sort();
 }

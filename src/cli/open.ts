@@ -1,15 +1,18 @@
 import { linkCodebooks } from '../core/codebook/link';
-import type { Codebook } from '../core/extract/extract';
+import type { Codebook, Extract } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
-import { standingRulesSchema } from '../core/flags/standing-rules';
+import { standingRulesSchema, type StandingRule } from '../core/flags/standing-rules';
+import { counted } from '../core/handoff/words';
 import { Inspector } from '../core/inspect/inspect';
 import { replayOf, type Replay } from '../core/inspect/replay';
 import { bring } from '../core/intake/bring';
 import { readExtract } from '../core/intake/receive';
+import { asBefore, waveFromSteps } from '../core/intake/steps';
 import { entryOf, type DigLog, type Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
-import { anyLogSchema, fittingPlaces, misfitText } from '../core/log/migrate';
-import { readJson, say } from './files';
+import { anyLogSchema, digLogOf, fittingPlaces, misfitText } from '../core/log/migrate';
+import { returned } from '../core/log/returned';
+import { filesIn, readJson, say } from './files';
 import { readingOf, type ReadingOptions } from './reading';
 import { checkMade, checkNames, readRecodesFile, recodeEntries } from './recodes';
 import { fitting, readSieveFile, sieveEntry } from './sieve';
@@ -42,66 +45,17 @@ export async function openExtract(paths: string[], options: OpenOptions): Promis
 
 /** The same, with the log that is laid over it. */
 export async function openedWithLog(
-  paths: string[],
+  given: string[],
   options: OpenOptions,
 ): Promise<{ inspector: Inspector; log: Entry[]; replay: Replay | null }> {
-  const { codebook } = options;
-  const reading = readingOf(options);
-  const handed = [...paths, ...codebook].map((path, i) => ({ key: String(i), source: fileSource(path) }));
-  const chosen = new Map(
-    Object.keys(reading).length ? paths.map((_, i) => [String(i), reading] as const) : [],
-  );
-  const { brought, notices } = await bring(handed, chosen);
-  for (const one of brought) {
-    if (one.what === 'problem') throw new InputError(one.problem);
-    if (one.what === 'passed') say(`${one.archive}: ${one.name} was passed over (${one.says})`);
-    if (one.what === 'data' && Number(one.key) >= paths.length)
-      throw new InputError({
-        file: one.name,
-        says: 'this is no codebook document that is known here; name it as a data file if it is one',
-      });
-  }
-  const data = brought.filter((one) => one.what === 'data');
-  const codebooks: Codebook[] = brought.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : []));
-  if (data.length === 0)
-    throw new InputError({
-      file: paths[0],
-      says: 'there is no data here, only what describes it; name the data file too',
-    });
-  const { waveFrom = 'found' } = options;
-  const part =
-    options.rows !== undefined || options.columns
-      ? { rows: options.rows ?? null, names: options.columns ?? null }
-      : null;
-  const received = await readExtract(
-    data.map(({ source, look, layout }) => ({ source, look, layout })),
-    {},
-    {
-      part,
-      marks: { decimal: options.decimal, order: options.dateOrder },
-      waveFrom:
-        waveFrom === 'found' || waveFrom === 'file-name' || waveFrom === 'none'
-          ? waveFrom
-          : { variable: waveFrom },
-    },
-  );
-  const extract = linkCodebooks(received, codebooks);
-  const inspector = new Inspector(
-    extract,
-    options.standingRules === undefined
-      ? []
-      : readJson(
-          options.standingRules,
-          standingRulesSchema,
-          'file of standing rules',
-          'give the standing rules that were exported',
-        ).rules,
-  );
-  const rulings: DigLog | null =
-    options.rulings === undefined
-      ? null
-      : readJson(options.rulings, anyLogSchema, 'dig log', 'give the dig log that the handoff saved');
-  const { entries, misfits } = rulings ? fittingPlaces(rulings, extract.name) : { entries: [], misfits: [] };
+  const rulings = rulingsIn(options.rulings);
+  const { extract, came } = await received(given.flatMap(filesIn), options, rulings);
+  const inspector = new Inspector(extract, standingIn(options.standingRules));
+  const { entries, misfits } = came
+    ? { entries: came, misfits: [] }
+    : rulings
+      ? fittingPlaces(rulings, extract.name)
+      : { entries: [], misfits: [] };
   for (const misfit of misfits) say(misfitText(misfit));
   const log = [...entries];
   if (options.missing.length) {
@@ -130,10 +84,95 @@ export async function openedWithLog(
   if (sieve) for (const says of fitting(sieve, options.sieve ?? '', inspector)) say(says);
   const replay = replayOf(entries, inspector);
   for (const says of unfitting(replay, entries)) say(says);
-  for (const says of notices) say(says);
   for (const file of extract.files) {
     for (const { line, says } of file.notices) say(`${file.name}${line ? `, line ${line}` : ''}: ${says}`);
   }
   for (const { says } of inspector.notices) say(says);
-  return { inspector, log, replay: rulings ? replay : null };
+  return { inspector, log, replay: rulings || came ? replay : null };
+}
+
+const rulingsIn = (path: string | undefined): DigLog | null =>
+  path === undefined
+    ? null
+    : readJson(path, anyLogSchema, 'dig log', 'give the dig log that the handoff saved');
+
+const standingIn = (path: string | undefined): StandingRule[] =>
+  path === undefined
+    ? []
+    : readJson(
+        path,
+        standingRulesSchema,
+        'file of standing rules',
+        'give the standing rules that were exported',
+      ).rules;
+
+/** What is read, and the log that came along with it: a handoff that came back, or one that was named among the files. */
+async function received(
+  paths: string[],
+  options: OpenOptions,
+  rulings: DigLog | null,
+): Promise<{ extract: Extract; came: Entry[] | null }> {
+  const { codebook, waveFrom } = options;
+  const reading = readingOf(options);
+  const handed = [...paths, ...codebook].map((path, i) => ({ key: String(i), source: fileSource(path) }));
+  const chosen = new Map(
+    Object.keys(reading).length ? paths.map((_, i) => [String(i), reading] as const) : [],
+  );
+  const { brought, notices } = await bring(handed, { chosen, steps: rulings?.reading ?? null });
+  for (const says of notices) say(says);
+  for (const one of brought) {
+    if (one.what === 'problem') throw new InputError(one.problem);
+    if (one.what === 'passed')
+      say(`${one.archive ?? 'the files'}: ${one.name} was passed over (${one.says})`);
+    if (one.what === 'data' && Number(one.key) >= paths.length)
+      throw new InputError({
+        file: one.name,
+        says: 'this is no codebook document that is known here; name it as a data file if it is one',
+      });
+  }
+  const data = brought.filter((one) => one.what === 'data');
+  const codebooks: Codebook[] = brought.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : []));
+  if (data.length === 0)
+    throw new InputError({
+      file: paths[0],
+      says: 'there is no data here, only what describes it; name the data file too',
+    });
+  for (const { name, look } of data) for (const says of asBefore(look)) say(`${name}: ${says}`);
+  const logs = rulings ? [] : brought.flatMap((one) => (one.what === 'log' ? [one] : []));
+  const along = logs.map((one) => ({ ...one, log: digLogOf(one.name, one.log) })).at(0) ?? null;
+  const steps = rulings?.reading ?? (along && along.variables === null ? along.log.reading : null);
+  const part =
+    options.rows !== undefined || options.columns
+      ? { rows: options.rows ?? null, names: options.columns ?? null }
+      : null;
+  const read = await readExtract(
+    data.map(({ source, look, layout }) => ({ source, look, layout })),
+    {},
+    {
+      part,
+      marks: {
+        decimal: options.decimal ?? steps?.marks.decimal,
+        order: options.dateOrder ?? steps?.marks.order,
+      },
+      waveFrom:
+        waveFrom === undefined
+          ? steps
+            ? waveFromSteps(steps)
+            : 'found'
+          : waveFrom === 'found' || waveFrom === 'file-name' || waveFrom === 'none'
+            ? waveFrom
+            : { variable: waveFrom },
+    },
+  );
+  if (along?.variables) {
+    const back = returned(read, codebooks, along.log, along.variables);
+    say(`${along.name} is laid: ${counted(back.entries.length, 'ruling')}`);
+    for (const says of back.stands) say(`stands in the data already: ${says}`);
+    return { extract: linkCodebooks(back.extract, back.codebooks), came: back.entries };
+  }
+  const extract = linkCodebooks(read, codebooks);
+  if (!along) return { extract, came: null };
+  const { entries, misfits } = fittingPlaces(along.log, extract.name);
+  for (const misfit of misfits) say(misfitText(misfit));
+  return { extract, came: entries };
 }

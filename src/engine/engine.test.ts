@@ -17,6 +17,7 @@ const plan = (...files: File[]): Plan => ({
   waveFrom: 'found',
   part: null,
   marks: {},
+  steps: null,
 });
 const ROWS = Array.from(
   { length: 80 },

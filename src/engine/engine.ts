@@ -4,9 +4,12 @@ import { InputError } from '../core/extract/problem';
 import type { Flag } from '../core/flags/rule';
 import type { StandingRule } from '../core/flags/standing-rules';
 import { Inspector } from '../core/inspect/inspect';
+import { replayOf, type Replay } from '../core/inspect/replay';
 import { withFiles, withoutFile, withWaves } from '../core/intake/rejoin';
+import type { Steps } from '../core/intake/steps';
 import type { Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
+import { returned } from '../core/log/returned';
 import type { Reading } from '../core/read/look';
 import type { Summary } from '../core/inspect/summary';
 import { announce, keepColumns, openKept } from '../storage/extracts';
@@ -21,10 +24,10 @@ import type { LeavingAsk } from '../core/handoff/leaving';
 import { handOff, type HandedOff } from './handing-off';
 import { Questions } from './questions';
 
-/** An open extract with the log that is laid over it. */
 /** Variables whose counts are told at once; of more, those on the screen are asked for first. */
 const MOST_AT_ONCE = 60;
 
+/** An open extract with the log that is laid over it. */
 interface Desk {
   /** Tells this opening from any other. */
   serial: number;
@@ -59,8 +62,9 @@ export class Engine extends Questions {
     handed: HandedFile[],
     chosen: Record<string, Partial<Reading>>,
     marks: Marks = {},
+    steps: Steps | null = null,
   ): Promise<{ found: Found[]; notices: string[] }> {
-    return this.reader.look(handed, chosen, marks);
+    return this.reader.look(handed, chosen, marks, steps);
   }
 
   /**
@@ -70,12 +74,21 @@ export class Engine extends Questions {
   read(plan: Plan, instead: boolean, tell: Tell): Promise<Opened> {
     const name = instead ? (this.desk?.inspector.received.name ?? null) : null;
     return this.turn.take(async (breathe) => {
-      const { codebooks } = await this.reader.contents(plan);
+      const { codebooks, log } = await this.reader.contents(plan);
       const received = await this.reader.receive(plan, tell, breathe);
+      if (log?.variables && !instead) {
+        const back = returned(received, codebooks, log.log, log.variables);
+        const extract = linkCodebooks(back.extract, back.codebooks);
+        return {
+          ...(await this.openExtract(extract, () => back.entries, tell, breathe)),
+          stands: back.stands,
+        };
+      }
       const extract = linkCodebooks(name === null ? received : { ...received, name }, codebooks);
-      return instead
+      const opened = await (instead
         ? this.reshape(extract, tell, breathe)
-        : this.openExtract(extract, () => [], tell, breathe);
+        : this.openExtract(extract, () => [], tell, breathe));
+      return { ...opened, earlier: log };
     });
   }
 
@@ -214,6 +227,20 @@ export class Engine extends Questions {
         ? inspector.extract.variables.map(({ name }) => name).filter((name) => names.has(name))
         : [],
     };
+  }
+
+  /**
+   * What an earlier log would come to over the open extract. It is laid to be looked at, and taken off again.
+   * @param entries those in force
+   */
+  replay(entries: Entry[]): Replay {
+    const inspector = this.opened;
+    inspector.lay(foldLog([...this.log, ...entries]));
+    try {
+      return replayOf(entries, inspector);
+    } finally {
+      inspector.lay(foldLog(this.log));
+    }
   }
 
   /**

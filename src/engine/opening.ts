@@ -51,11 +51,14 @@ export function openedOf(inspector: Inspector, log: Entry[], serial: number): Op
       variables: entries.length,
     })),
     part: extract.part ?? null,
+    marks: extract.marks ?? null,
     wave: extract.wave ?? null,
     calledBy,
     tells,
     summaries: inspector.summaries(),
     proposals: inspector.proposals,
+    stands: [],
+    earlier: null,
   };
 }
 

@@ -4,8 +4,9 @@ import type { Flag } from '../core/flags/rule';
 import type { RowCounts } from '../core/inspect/schema';
 import type { Summary } from '../core/inspect/summary';
 import type { CellGuess } from '../core/intake/cells';
+import type { Steps } from '../core/intake/steps';
 import type { WaveFrom } from '../core/intake/waves';
-import type { Entry } from '../core/log/entries';
+import type { DigLog, Entry } from '../core/log/entries';
 import type { ProposedSet } from '../core/sets/propose';
 import type { ConditionAccount } from '../core/sieve/sift';
 import type { Look, Reading } from '../core/read/look';
@@ -20,6 +21,15 @@ export interface HandedFile {
 export type Found = { key: string; name: string; bytes: number; archive: string | null } & (
   | { what: 'data'; look: Look; layoutFrom: string | null; cells: CellGuess }
   | { what: 'codebook'; form: CodebookForm; title: string | null; variables: number }
+  /** `returned`: it came with the data that were handed off under it. */
+  | {
+      what: 'log';
+      extract: string;
+      /** Entries in force. */
+      rulings: number;
+      returned: boolean;
+      steps: Steps | null;
+    }
   | { what: 'problem'; problem: Problem }
   | { what: 'passed'; says: string }
 );
@@ -35,6 +45,8 @@ export interface Plan {
   waveFrom: WaveFrom;
   part: Part | null;
   marks: Marks;
+  /** How an earlier extract was read. */
+  steps: Steps | null;
 }
 
 /** How far long work is. `whole` in the unit of `done`. */
@@ -78,6 +90,7 @@ export interface Opened extends Omit<Standing, 'flags'> {
   files: OpenedFile[];
   codebooks: { name: string; form: CodebookForm; title: string | null; variables: number }[];
   part: Part | null;
+  marks: Marks | null;
   wave: Extract['wave'] | null;
   /** The variable by which a person calls rows; `null` where nothing identifies them. */
   calledBy: string | null;
@@ -85,6 +98,9 @@ export interface Opened extends Omit<Standing, 'flags'> {
   tells: string | null;
   summaries: Summary[];
   proposals: ProposedSet[];
+  /** What came with the files: rulings that the data hold already, and an earlier log that is not laid yet. */
+  stands: string[];
+  earlier: { name: string; log: DigLog } | null;
   /** The log that is laid; rows that an earlier version knew by place alone have their names. */
   log: Entry[];
 }

@@ -49,7 +49,6 @@ import { sheetLines, type SheetLine } from '../core/inspect/sheet';
 import { belongsTo, type Belongs } from '../core/sets/belongs';
 import type { Recode } from '../core/recode/recode';
 import type { Condition, Part } from '../core/sieve/condition';
-import { replayOf, type Replay } from '../core/inspect/replay';
 import type { LeavingAsk } from '../core/handoff/leaving';
 import { leavingTold, type LeavingTold } from './handing-off';
 import { Records, type FoundAt, type ListedRow } from './records';
@@ -222,11 +221,6 @@ export abstract class Questions {
   /** What a trial recode would make of the rows. @param replaces the one whose place it would take */
   recodePreview(recode: Recode, replaces: string | null): RecodePreview {
     return recodePreviewOf(this.opened, recode, replaces);
-  }
-
-  /** What an earlier log would come to over the open extract; nothing is laid by asking. @param entries those in force */
-  replay(entries: Entry[]): Replay {
-    return replayOf(entries, this.opened);
   }
 
   /** What would go out, as it would be written. */

@@ -1,7 +1,12 @@
 import type { Codebook, Extract, Marks } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
-import { bring, type Brought, type Handed } from '../core/intake/bring';
+import { bring } from '../core/intake/bring';
+import type { Brought, Handed } from '../core/intake/brought';
 import { readExtract } from '../core/intake/receive';
+import type { Steps } from '../core/intake/steps';
+import type { DigLog } from '../core/log/entries';
+import { inForce } from '../core/log/fold';
+import { anyLogSchema, digLogOf } from '../core/log/migrate';
 import type { Reading } from '../core/read/look';
 import { fileSource } from './file-source';
 import type { Found, HandedFile, Plan, Tell } from './protocol';
@@ -16,19 +21,26 @@ export class Reader {
     handed: readonly HandedFile[],
     chosen: Record<string, Partial<Reading>>,
     marks: Marks = {},
+    steps: Steps | null = null,
   ): Promise<{ found: Found[]; notices: string[] }> {
     if (handed.length === 0) this.memo = new Map();
-    const { brought, notices } = await this.bring(handed, chosen, marks);
+    const { brought, notices } = await this.bring({ handed, chosen, steps }, marks);
     return { found: brought.map(foundOf), notices };
   }
 
-  /** Codebooks of a plan, and whether there is data among its files. */
-  async contents({ handed, chosen, left }: Plan): Promise<{ codebooks: Codebook[]; hasData: boolean }> {
-    const { brought } = await this.bring(handed, chosen);
-    const kept = brought.filter(({ key }) => !left.includes(key));
+  /** What a plan brings besides data: codebooks, the first dig log, and whether there is data among its files. */
+  async contents(plan: Plan): Promise<{
+    codebooks: Codebook[];
+    hasData: boolean;
+    log: { name: string; log: DigLog; variables: string[] | null } | null;
+  }> {
+    const { brought } = await this.bring(plan);
+    const kept = brought.filter(({ key }) => !plan.left.includes(key));
+    const log = kept.find((one) => one.what === 'log');
     return {
       codebooks: kept.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : [])),
       hasData: kept.some(({ what }) => what === 'data'),
+      log: log ? { name: log.name, log: digLogOf(log.name, log.log), variables: log.variables } : null,
     };
   }
 
@@ -38,7 +50,7 @@ export class Reader {
    * @param known columns that these files are to join
    */
   async receive(plan: Plan, tell: Tell, breathe: () => Promise<void>, known?: string[]): Promise<Extract> {
-    const { brought } = await this.bring(plan.handed, plan.chosen);
+    const { brought } = await this.bring(plan);
     const data = brought.filter(({ key }) => !plan.left.includes(key)).filter((one) => one.what === 'data');
     if (data.length === 0)
       throw new InputError({
@@ -68,15 +80,12 @@ export class Reader {
   }
 
   private bring(
-    handed: readonly HandedFile[],
-    chosen: Record<string, Partial<Reading>>,
+    { handed, chosen, steps }: { handed: readonly HandedFile[]; chosen: Plan['chosen']; steps: Steps | null },
     marks?: Marks,
   ): ReturnType<typeof bring> {
     return bring(
       handed.map(({ key, file }): Handed => ({ key, source: fileSource(file) })),
-      new Map(Object.entries(chosen)),
-      this.memo,
-      marks,
+      { chosen: new Map(Object.entries(chosen)), memo: this.memo, marks, steps },
     );
   }
 }
@@ -90,6 +99,23 @@ function foundOf(one: Brought): Found {
     case 'codebook': {
       const { form, title, entries } = one.codebook;
       return { ...base, what: 'codebook', form, title, variables: entries.length };
+    }
+    case 'log': {
+      const read = anyLogSchema.safeParse(one.log);
+      if (!read.success)
+        return {
+          ...base,
+          what: 'problem',
+          problem: { file: name, says: 'this is no dig log that is known here' },
+        };
+      return {
+        ...base,
+        what: 'log',
+        extract: read.data.extract,
+        rulings: inForce(read.data.entries).length,
+        returned: one.variables !== null,
+        steps: one.variables === null ? (read.data.reading ?? null) : null,
+      };
     }
     case 'problem':
       return { ...base, what: 'problem', problem: one.problem };

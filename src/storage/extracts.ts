@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Column } from '../core/extract/column';
 import { bareEntry, type Extract } from '../core/extract/extract';
 import { columnSchema, fromBinary, sizeOf, toBinary, type BinaryColumn } from './binary';
+import { digLog, type DigLog } from '../core/log/entries';
 import { alone, isHeld } from './locks';
 import { appendEntries, openLog } from './log';
 import { mustBeKept, RECORD_VERSION, recordOf, type ExtractRecord, type Kept } from './records';
@@ -101,6 +102,17 @@ async function rescueEntries(from: string, to: string): Promise<void> {
   const known = new Set(there.entries.map(({ id }) => id));
   const fresh = lost.entries.filter(({ id }) => !known.has(id));
   if (fresh.length) await appendEntries(to, fresh, there.next);
+}
+
+/** The log of a kept extract as it would be saved, without opening its columns. @throws Error where parts are gone or damaged */
+export async function savedLog(id: string): Promise<DigLog> {
+  const record = await recordOf(id);
+  if (record === null || 'says' in record || record.state !== 'kept')
+    throw new Error('it is not kept here any more');
+  const description = descriptionSchema.safeParse(await stores.columns.getItem(`${id}:description`));
+  if (!description.success) throw new Error('its description is gone or damaged');
+  const { entries } = await openLog(id);
+  return digLog({ ...(description.data as unknown as Description), name: record.name }, entries);
 }
 
 /** @throws Error where parts are gone or damaged */

@@ -1,5 +1,5 @@
 /** Everything that is asked of the browser's storage, as one thing that tests can replace. */
-import { keepingLock, removeKept, renameKept, sweep, takePlace } from './extracts';
+import { keepingLock, removeKept, renameKept, savedLog, sweep, takePlace } from './extracts';
 import { holding } from './locks';
 import { appendEntries, openLog } from './log';
 import { listKept } from './records';
@@ -17,6 +17,7 @@ export const browserStorage = {
   openView,
   removeKept,
   renameKept,
+  savedLog,
   setLastOpen,
   sweep,
   takePlace,

@@ -4,6 +4,7 @@ import { deskOf, putOnDesk } from './desk';
 import { keepDesk } from './keeping';
 import { tell, working } from './opening';
 import { outside } from './outside';
+import { holdLog, type EarlierLog } from './replay';
 import { useSession } from './session';
 
 const { getState: get, setState: set } = useSession;
@@ -23,17 +24,20 @@ export const planOf = (files: readonly File[]): Plan => ({
   waveFrom: 'found',
   part: null,
   marks: {},
+  steps: null,
 });
 
 /**
  * Reads what a plan holds. What was open stays as it is unless all went well.
  * @param missing texts that a person took for marks of nothing: they are declared missing wherever they stand
+ * @param earlier a log that was chosen to be held against what is read
  * @returns whether it was read
  */
 export async function readPlan(
   plan: Plan,
   into: Into = 'new',
   missing: readonly string[] = [],
+  earlier: EarlierLog | null = null,
 ): Promise<boolean> {
   const { plan: before } = get();
   const { engine } = outside();
@@ -44,6 +48,7 @@ export async function readPlan(
   if (!done) return false;
   set({ plan: into === 'added' ? before && together(before, plan) : plan });
   if (missing.length) await declareEverywhere(missing);
+  await holdLog(earlier ?? get().opened?.earlier ?? null);
   return true;
 }
 

@@ -1,13 +1,20 @@
 import type { Replay } from '../core/inspect/replay';
-import type { Entry } from '../core/log/entries';
+import type { DigLog, Entry } from '../core/log/entries';
 import { inForce } from '../core/log/fold';
-import { anyLogSchema, fittingPlaces } from '../core/log/migrate';
+import { digLogOf, fittingPlaces } from '../core/log/migrate';
+import { InputError } from '../core/extract/problem';
 import { askOrSay } from './asking';
 import { enter } from './desk';
 import { outside } from './outside';
 import { useSession } from './session';
 
 const { getState: get, setState: set } = useSession;
+
+/** A dig log that was made on another extract, and what that is called. */
+export interface EarlierLog {
+  name: string;
+  log: DigLog;
+}
 
 /** An earlier log that is held against the open extract; nothing of it is laid. */
 export interface Earlier {
@@ -16,34 +23,52 @@ export interface Earlier {
   replay: Replay;
 }
 
-/** Holds the log of a file against the open extract. */
-export async function holdLog(file: File): Promise<void> {
-  const refuse = (says: string, element?: string): void =>
-    set({ problem: { file: file.name, ...(element ? { element } : {}), says } });
-  let found: unknown;
+/** The log of a file. @returns `null` where it is none, which is said */
+export async function logOfFile(file: File): Promise<EarlierLog | null> {
   try {
-    found = JSON.parse(await file.text());
+    return { name: file.name, log: digLogOf(file.name, JSON.parse(await file.text())) };
   } catch (cause) {
-    return refuse(
-      `this is no valid JSON (${(cause as Error).message}); choose a dig log that a handoff saved`,
-    );
+    const problem =
+      cause instanceof InputError
+        ? cause.problem
+        : {
+            file: file.name,
+            says: `this is no valid JSON (${(cause as Error).message}); choose a dig log that a handoff saved`,
+          };
+    set({ problem });
+    return null;
   }
-  const read = anyLogSchema.safeParse(found);
-  if (!read.success) {
-    const [{ path, message }] = read.error.issues;
-    return refuse(`this is no dig log that is known here (${message})`, path.join('.') || undefined);
+}
+
+/** The log of an extract that this browser keeps. @returns `null` where it cannot be read, which is said */
+export async function logOfKept(id: string): Promise<EarlierLog | null> {
+  try {
+    const log = await outside().storage.savedLog(id);
+    return { name: log.extract, log };
+  } catch (cause) {
+    set({
+      problem: {
+        file: get().kept.find((one) => one.id === id)?.name ?? 'the kept extract',
+        says: `its dig log cannot be read (${(cause as Error).message}); choose another`,
+      },
+    });
+    return null;
   }
+}
+
+/** Holds an earlier log against the open extract, and shows what it comes to. */
+export async function holdLog(earlier: EarlierLog | null): Promise<void> {
   const { opened } = get();
-  if (!opened) return;
-  const { entries, misfits } = fittingPlaces(read.data, opened.name);
+  if (!opened || !earlier) return;
+  const { entries, misfits } = fittingPlaces(earlier.log, opened.name);
   const standing = inForce(entries);
   const replay = await askOrSay('replay', standing);
   if (!replay) return;
-  const lost = misfits.map(({ entry, says }) => ({ entry: entry.id, says: says, why: says }));
+  const lost = misfits.map(({ entry, says }) => ({ entry: entry.id, says, why: says, rows: null }));
   set({
     asking: 'replay',
     earlier: {
-      name: file.name,
+      name: earlier.name,
       entries: standing,
       replay: { ...replay, misfits: [...lost, ...replay.misfits] },
     },

@@ -5,8 +5,8 @@ import { KINDS, REASONS, ROLES, STORAGES } from '../extract/words';
 const text = z.string().nullable();
 const range = z.object({ min: z.number().nullable(), max: z.number().nullable() });
 
-/** All that is known of a variable, as a handoff writes it beside what a standard has room for. */
-const entrySchema = z.object({
+const figure = z.number().optional();
+const bareSchema = z.object({
   name: z.string(),
   label: text.default(null),
   question: text.default(null),
@@ -31,22 +31,34 @@ const entrySchema = z.object({
   missingTexts: z.array(z.string()).default([]),
   storage: z.enum(STORAGES).nullable().default(null),
   nature: z.enum(['nominal', 'ordinal', 'interval', 'ratio']).nullable().default(null),
-  handed: z
+});
+const decidedSchema = z.object({
+  kind: z.enum(KINDS).optional(),
+  role: z.enum(ROLES).optional(),
+  order: z.array(z.string()).optional(),
+  gate: z
     .object({
-      kind: z.enum(KINDS).optional(),
-      role: z.enum(ROLES).optional(),
-      order: z.array(z.string()).optional(),
-      gate: z
-        .object({
-          steps: z
-            .array(z.object({ by: z.string(), codes: z.array(z.string()), asked: z.boolean() }))
-            .optional(),
-          by: z.string(),
-          shut: z.array(z.string()),
-        })
+      steps: z
+        .array(z.object({ by: z.string(), codes: z.array(z.string()), asked: z.boolean() }))
         .optional(),
+      by: z.string(),
+      shut: z.array(z.string()),
     })
     .optional(),
+});
+/** What the archive said, with what an earlier handoff had decided by then. */
+const archiveSchema = bareSchema
+  .extend({
+    published: z
+      .object({ valid: figure, invalid: figure, min: figure, max: figure, mean: figure, sd: figure })
+      .default({}),
+    handed: decidedSchema.optional(),
+  })
+  .transform((said): CodebookEntry => ({ ...bareEntry(said.name), ...said }));
+
+/** All that is known of a variable, as a handoff writes it beside what a standard has room for. */
+const entrySchema = bareSchema.extend({
+  handed: decidedSchema.extend({ archive: archiveSchema.nullable().optional() }).optional(),
 });
 
 const codebookSchema = z.object({
@@ -58,14 +70,24 @@ const codebookSchema = z.object({
 });
 
 /** An entry without what it does not say. */
-export function entryCarried(entry: CodebookEntry): object {
-  const bare = bareEntry(entry.name);
+export const entryCarried = (entry: CodebookEntry): object =>
+  saying(
+    {
+      ...entry,
+      ...(entry.handed?.archive
+        ? { handed: { ...entry.handed, archive: saying(entry.handed.archive, ['location', 'decimals']) } }
+        : {}),
+    },
+    ['location', 'decimals', 'published'],
+  );
+
+function saying(entry: object & { name: string }, without: readonly string[]): object {
+  const bare: object = bareEntry(entry.name);
   return Object.fromEntries(
     Object.entries(entry).filter(
       ([key, value]) =>
         key === 'name' ||
-        (!['location', 'decimals', 'published'].includes(key) &&
-          JSON.stringify(value) !== JSON.stringify(bare[key as keyof CodebookEntry])),
+        (!without.includes(key) && JSON.stringify(value) !== JSON.stringify(bare[key as keyof object])),
     ),
   );
 }

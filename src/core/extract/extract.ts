@@ -24,6 +24,8 @@ export interface FileSource {
   header: boolean;
   /** The sheet that was read, of a workbook. */
   sheet?: string;
+  /** What else was fixed of how it is read. */
+  how?: HowRead;
   /** Names of its columns in its own order, made-up ones included. */
   names: string[];
   /** What this file is called among the waves of the extract, where it is one of several. */
@@ -38,6 +40,17 @@ export interface FileSource {
    */
   lines?: (readonly [row: number, line: number])[];
   notices: Notice[];
+}
+
+/** What is fixed of how a file is read, beyond its form, encoding, delimiter, header and sheet. */
+export interface HowRead {
+  quote: string;
+  /** Rows above the names. */
+  titles: number;
+  /** Where the records are, of a JSON document. */
+  records: string;
+  /** Where the columns stand, of a fixed-width file. */
+  layout: { name: string; start: number; end: number; record?: number }[] | null;
 }
 
 /** One-based line of a zero-based row of its file; `null` where rows are not lines. */
@@ -117,6 +130,8 @@ export interface Handed {
   role?: Role;
   /** Codes in the order that a person gave them. */
   order?: string[];
+  /** What the archive's own codebook said; `null` where it had no entry. */
+  archive?: CodebookEntry | null;
   /** Who was not asked. */
   gate?: { steps?: { by: string; codes: string[]; asked: boolean }[]; by: string; shut: string[] };
 }

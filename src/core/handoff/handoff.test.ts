@@ -4,62 +4,16 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { extractOf } from '../../testing/made';
+import { ALL, column, DECISIONS, dig, ENTRIES, HOMES, written } from '../../testing/homes';
 import { linkCodebooks } from '../codebook/link';
-import { bareEntry, type CodebookEntry } from '../extract/extract';
 import { Inspector } from '../inspect/inspect';
 import type { Inspection } from '../inspect/schema';
 import { bring } from '../intake/bring';
 import { readExtract } from '../intake/receive';
-import { entryOf, type Decision } from '../log/entries';
-import { foldLog } from '../log/fold';
 import { sourceOf } from '../read/source';
 import { handoffOf, type HandoffForm } from './handoff';
 import type { LeavingAsk } from './leaving';
 
-const ALL: LeavingAsk = { variables: null, cells: 'codes', missing: 'keep', harmless: false, alone: false };
-
-const dig = (
-  columns: Record<string, string[]>,
-  decisions: readonly Decision[] = [],
-  entries: readonly CodebookEntry[] = [],
-): { inspector: Inspector; log: ReturnType<typeof entryOf>[] } => {
-  const made = extractOf(columns);
-  const inspector = new Inspector(
-    entries.length
-      ? linkCodebooks(made, [
-          {
-            name: 'b',
-            form: 'ddi-codebook',
-            title: 'Homes',
-            cases: null,
-            entries: [...entries],
-            groups: [],
-            notices: [],
-          },
-        ])
-      : made,
-  );
-  const log = decisions.map((decision, i) => entryOf(decision, `e${i}`, new Date(0)));
-  inspector.lay(foldLog(log));
-  return { inspector, log };
-};
-
-/** The files of a handoff, by name. */
-async function written(
-  from: ReturnType<typeof dig>,
-  forms: HandoffForm[],
-  ask: Partial<LeavingAsk> = {},
-): Promise<Map<string, Uint8Array>> {
-  const { files } = handoffOf(from.inspector, from.log, { ...ALL, ...ask }, forms, new Date(0));
-  const made = new Map<string, Uint8Array>();
-  for (const file of files) {
-    const pieces: Uint8Array[] = [];
-    for await (const piece of file.pieces()) pieces.push(piece);
-    made.set(file.name, Uint8Array.from(Buffer.concat(pieces)));
-  }
-  return made;
-}
 const textOf = (files: ReadonlyMap<string, Uint8Array>, name: string): string =>
   new TextDecoder('utf-8', { ignoreBOM: true }).decode(files.get(name));
 
@@ -112,62 +66,6 @@ const ROUND: Record<string, [HandoffForm, ...string[]]> = {
   'a workbook': ['workbook', 'made.xlsx'],
   Parquet: ['parquet', 'made.parquet'],
 };
-
-const N = 60;
-const column = (of: (i: number) => string | number): string[] =>
-  Array.from({ length: N }, (_, i) => String(of(i)));
-const HOMES = {
-  hhid: column((i) => `H${1000 + i}`),
-  tenure: column((i) => [1, 2, 3, 9, 1][i % 5]),
-  zero: column((i) => `0${i % 7}`),
-  long: column((i) => `90071992547409${10 + i}`),
-  rent: column((i) => (i % 8 === 0 ? -8 : (i * 12.5).toFixed(2))),
-  remark: column((i) => ['plain', 'a "quoted", one', 'two\nlines', '=1+1', ' blanks ', '🏠 Ø', ''][i % 7]),
-  town: column((i) => ['Fenwater', 'fenwater', 'Hawmoor'][i % 3]),
-  asked: column((i) => (i % 5 === 0 || i % 5 === 4 ? 1 + (i % 2) : '')),
-  day: column((i) => `2020-0${1 + (i % 9)}-1${i % 10}`),
-};
-const ENTRIES: CodebookEntry[] = [
-  {
-    ...bareEntry('tenure'),
-    label: 'Tenure <of> the "home"',
-    question: 'Do you own, or rent?',
-    universe: 'All & sundry',
-    notes: ['First line\nsecond line'],
-    categories: [
-      { code: '1', label: 'Owned', missing: false, reason: null, frequency: null },
-      { code: '2', label: 'Rented', missing: false, reason: null, frequency: null },
-      { code: '3', label: 'Rented', missing: false, reason: null, frequency: null },
-      { code: '4', label: 'Nobody has this', missing: false, reason: null, frequency: null },
-    ],
-  },
-  { ...bareEntry('rent'), label: 'Rent', units: 'crowns', validRanges: [{ min: 0, max: 5000 }] },
-];
-const DECISIONS: Decision[] = [
-  {
-    type: 'declare-missing',
-    variables: ['tenure', 'rent'],
-    codes: [
-      { code: '9', reason: 'refused' },
-      { code: '-8', reason: 'not-asked' },
-    ],
-    rule: null,
-  },
-  { type: 'label-codes', variables: ['tenure'], labels: [{ code: '9', label: 'Would not say' }] },
-  {
-    type: 'confirm-kind',
-    kinds: [
-      { variable: 'tenure', kind: 'ordinal' },
-      { variable: 'zero', kind: 'nominal' },
-      { variable: 'rent', kind: 'continuous' },
-    ],
-  },
-  { type: 'order-codes', variables: ['tenure'], codes: ['3', '1', '2'] },
-  { type: 'merge-codes', variables: ['town'], codes: ['fenwater'], into: 'Fenwater', rule: null },
-  { type: 'rename', variable: 'town', name: 'place', label: 'Nearest town' },
-  { type: 'accept-universe', variable: 'asked', by: 'tenure', shut: ['2', '3', '9'] },
-  { type: 'make-set', set: 's', name: 'Housing', variables: ['tenure', 'rent'] },
-];
 
 describe('what a handoff wrote, read again', () => {
   const from = dig(HOMES, DECISIONS, ENTRIES);
@@ -385,7 +283,7 @@ print(json.dumps([g["extract"]["tenure"][:5], g["label"]["tenure"], g["labels"][
         ['a "quoted", one', 'two\nlines', '=1+1', ' blanks ', '🏠 Ø', null],
         '2020-01-10',
         expect.anything(),
-        N,
+        HOMES.hhid.length,
         expect.anything(),
       ]);
     },

@@ -1,4 +1,4 @@
-import { LOG_VERSION, type DigLog, type Entry } from '../log/entries';
+import { digLog, type Entry } from '../log/entries';
 import { entryText } from '../log/entry-text';
 import { foldLog, inForce, namesIn } from '../log/fold';
 import type { Inspector } from '../inspect/inspect';
@@ -106,13 +106,8 @@ export function handoffOf(
         });
         break;
     }
-  const digLog: DigLog = {
-    format: 'dig-first-log',
-    version: LOG_VERSION,
-    extract: inspector.extract.name,
-    entries: [...log],
-  };
-  add(textFile(`${name}-dig-log.json`, () => json(digLog)));
+  const saved = digLog(inspector.received, log);
+  add(textFile(`${name}-dig-log.json`, () => json(saved)));
   return {
     leaving,
     files: [...files.values()],

@@ -165,7 +165,10 @@ function entryLeaving(
   const order = decided.orders.get(name);
   const gate = decided.universes.get(name);
   const gated = gate && [gate.by, ...(gate.steps ?? []).map(({ by }) => by)].every((by) => going.has(by));
+  // Where labels are written, what the archive says of codes is of other cells.
+  const archive = ask.cells === 'codes' ? archiveOf(inspector, name) : undefined;
   const handed = {
+    ...(archive === undefined ? {} : { archive }),
     ...(inspected.confirmed ? { kind } : {}),
     ...(decided.roles.has(name) ? { role } : {}),
     ...(order && ask.cells === 'codes' ? { order: [...order] } : {}),
@@ -202,6 +205,15 @@ function entryLeaving(
     published: {},
     ...(Object.keys(handed).length ? { handed } : {}),
   };
+}
+
+/** What the archive itself says of a variable, without what an earlier handoff carried of it; none of a trial recode. */
+function archiveOf(inspector: Inspector, name: string): CodebookEntry | null | undefined {
+  const variable = inspector.received.variables.find((one) => one.name === name);
+  if (!variable) return undefined;
+  if (!variable.entry?.handed) return variable.entry;
+  const { archive: _, ...handed } = variable.entry.handed;
+  return { ...variable.entry, handed };
 }
 
 /** Where labels are written instead of codes, labels are the codes. */

@@ -1,7 +1,10 @@
 import type { Entry } from '../log/entries';
 import { entryText } from '../log/entry-text';
 import { foldLog, inForce, namesIn } from '../log/fold';
-import { rowText } from '../extract/row-names';
+import { sizeOf } from '../extract/bits';
+import { rowText, type RowName } from '../extract/row-names';
+import { variablesOf } from '../sieve/condition';
+import { misfitOf, siftAll, unheld } from '../sieve/sift';
 import type { Inspector } from './inspect';
 
 /** A ruling of a log as it stands over another extract. */
@@ -11,6 +14,8 @@ export interface Replayed {
   says: string;
   /** Why it does not fit, or what is another here; `null` where it fits as it is. */
   why: string | null;
+  /** Rows that it bears on here; `null` where it is about no rows. */
+  rows: number | null;
 }
 
 /** What an earlier log comes to over an extract. */
@@ -21,21 +26,32 @@ export interface Replay {
   misfits: Replayed[];
 }
 
-/** Holds each entry in force against the extract that it is laid over. Undone entries are none. */
+/** Holds each entry in force against the extract, over which they must be laid. Undone entries are none. */
 export function replayOf(log: readonly Entry[], inspector: Inspector): Replay {
   const names = namesIn(foldLog(log));
   const replay: Replay = { fits: [], changed: [], misfits: [] };
   for (const entry of inForce(log)) {
-    const line = (why: string | null): Replayed => ({ entry: entry.id, says: entryText(entry, names), why });
+    const line = (why: string | null): Replayed => ({
+      entry: entry.id,
+      says: entryText(entry, names),
+      why,
+      rows: rowsOn(entry, inspector),
+    });
     const { gone, all } = goneIn(entry, inspector);
-    const unheld = unheldIn(entry, inspector);
+    const unruled = unheldIn(entry, inspector);
     const rows = rowsIn(entry, inspector);
     const lacks = [
       ...(gone.length ? [`there is no ${gone.join(', ')} here`] : []),
-      ...(unheld.codes.length ? [`no row holds ${unheld.codes.join(', ')}`] : []),
+      ...(unruled.codes.length ? [`no row holds ${unruled.codes.join(', ')}`] : []),
       ...rows.says,
+      ...(gone.length ? [] : unfit(entry, inspector)),
     ];
-    const nothingLeft = (all > 0 && gone.length === all) || unheld.all || rows.all || gateGone(entry, gone);
+    const nothingLeft =
+      (all > 0 && gone.length === all) ||
+      unruled.all ||
+      rows.all ||
+      gateGone(entry, gone) ||
+      (gone.length === 0 && unfit(entry, inspector).length > 0);
     if (lacks.length && nothingLeft) replay.misfits.push(line(lacks.join('; ')));
     else {
       const others = [...lacks, ...othersIn(entry, inspector)];
@@ -52,6 +68,8 @@ function aboutIn(entry: Entry): string[] {
   if (entry.type === 'confirm-kind') return entry.kinds.map(({ variable }) => variable);
   if (entry.type === 'confirm-role') return entry.roles.map(({ variable }) => variable);
   if (entry.type === 'make-recode') return [entry.recode.of];
+  if (entry.type === 'make-sieve' || entry.type === 'change-sieve')
+    return entry.parts.flatMap(({ condition }) => variablesOf(condition));
   if (entry.type === 'correct-cells') return entry.cells.map(({ variable }) => variable);
   if (entry.type === 'keep-table')
     return [entry.asked.down, entry.asked.across, entry.asked.within, entry.asked.measure].filter(
@@ -65,9 +83,76 @@ function aboutIn(entry: Entry): string[] {
 const gatesIn = (entry: Entry): string[] =>
   entry.type === 'accept-universe' ? [entry.by, ...(entry.steps ?? []).map(({ by }) => by)] : [];
 
-/** Without its gate a universe says nothing. */
+/** Without its gate a universe says nothing, and a table or a sieve is another without one of its variables. */
 const gateGone = (entry: Entry, gone: readonly string[]): boolean =>
-  gatesIn(entry).some((name) => gone.includes(name)) || (entry.type === 'keep-table' && gone.length > 0);
+  gatesIn(entry).some((name) => gone.includes(name)) ||
+  (['keep-table', 'make-sieve', 'change-sieve'].includes(entry.type) && gone.length > 0);
+
+/** Why a recode cannot be made, or a condition not be held against the rows. */
+function unfit(entry: Entry, inspector: Inspector): string[] {
+  if (entry.type === 'make-recode') {
+    const { name } = entry.recode;
+    return inspector.trialMisfits
+      .filter((says) => says.startsWith(`trial recode ${name} `))
+      .map((says) => says.slice(says.indexOf(': ') + 2));
+  }
+  if (entry.type !== 'make-sieve' && entry.type !== 'change-sieve') return [];
+  return entry.parts.flatMap(({ condition }) => misfitOf(condition, inspector.lookup) ?? []);
+}
+
+/** Rows of the extract that an entry bears on. */
+function rowsOn(entry: Entry, inspector: Inspector): number | null {
+  const { extract } = inspector;
+  switch (entry.type) {
+    case 'declare-missing':
+      return holding(
+        entry.variables,
+        entry.codes.map(({ code }) => code),
+        inspector,
+      );
+    case 'label-codes':
+      return holding(
+        entry.variables,
+        entry.labels.map(({ code }) => code),
+        inspector,
+      );
+    case 'merge-codes':
+      return holding(entry.variables, [...entry.codes, entry.into], inspector);
+    case 'set-aside':
+      return entry.rows.length - lostOf(entry.rows, inspector).length;
+    case 'correct-cells':
+      return (
+        entry.cells.length -
+        lostOf(
+          entry.cells.map(({ row }) => row),
+          inspector,
+        ).length
+      );
+    case 'make-sieve':
+    case 'change-sieve': {
+      const conditions = entry.parts.filter(({ on }) => on).map(({ condition }) => condition);
+      if (conditions.some((one) => misfitOf(one, inspector.lookup) !== null)) return null;
+      return sizeOf(siftAll(conditions, inspector.lookup, extract.rows, null).within);
+    }
+    case 'make-recode': {
+      const made = inspector.wholly(entry.recode.name);
+      return made?.trial === undefined ? null : made.counts.valid;
+    }
+    case 'accept-universe':
+      return inspector.wholly(entry.variable)?.counts.notAsked ?? null;
+    default:
+      return null;
+  }
+}
+
+/** Cells that hold one of some codes, in one variable rows. */
+function holding(variables: readonly string[], codes: readonly string[], inspector: Inspector): number {
+  let cells = 0;
+  for (const name of variables)
+    for (const { code, count, spellings } of inspector.wholly(name)?.levels.levels ?? [])
+      if (codes.includes(code) || spellings.some((one) => codes.includes(one))) cells += count;
+  return cells;
+}
 
 function goneIn(entry: Entry, inspector: Inspector): { gone: string[]; all: number } {
   const about = [...new Set([...aboutIn(entry), ...gatesIn(entry)])];
@@ -95,17 +180,20 @@ function unheldIn(entry: Entry, inspector: Inspector): { codes: string[]; all: b
 /** Rows that an entry names and that are not there. */
 function rowsIn(entry: Entry, inspector: Inspector): { says: string[]; all: boolean } {
   if (entry.type !== 'set-aside' && entry.type !== 'correct-cells') return { says: [], all: false };
-  const named = new Set(
-    (entry.type === 'set-aside' ? entry.rows : entry.cells.map(({ row }) => row)).map((row) =>
-      JSON.stringify(row),
-    ),
-  );
-  const lost = inspector.misfits.filter(({ name, row }) => row === null && named.has(JSON.stringify(name)));
+  const rows = entry.type === 'set-aside' ? entry.rows : entry.cells.map(({ row }) => row);
+  const named = new Set(rows.map((row) => JSON.stringify(row)));
+  const lost = lostOf(rows, inspector);
   const more = lost.length > 1 ? `, nor ${lost.length - 1} more` : '';
   return {
     says: lost.length ? [`${rowText(lost[0].name)} is not found${more}`] : [],
     all: lost.length > 0 && lost.length === named.size,
   };
+}
+
+/** Of rows that are named those that are not found. */
+function lostOf(rows: readonly RowName[], inspector: Inspector): { name: RowName }[] {
+  const named = new Set(rows.map((row) => JSON.stringify(row)));
+  return inspector.misfits.filter(({ name, row }) => row === null && named.has(JSON.stringify(name)));
 }
 
 /** What is another in this extract than the entry has it. */
@@ -121,28 +209,40 @@ function othersIn(entry: Entry, inspector: Inspector): string[] {
         const categories = inspector.wholly(name)?.entry?.categories ?? [];
         const own =
           inspector.extract.variables.find((one) => one.name === name)?.entry?.categories ?? categories;
-        return entry.labels.flatMap(({ code, label }) => {
-          const archive = own.find((one) => one.code === code)?.label ?? null;
-          return archive !== null && archive !== label
-            ? [`${name}: the codebook calls ${code} “${archive}”`]
+        const unlabelled = (inspector.wholly(name)?.levels.levels ?? []).filter(
+          ({ standing, label, value }) => standing === 'valid' && label === null && value !== null,
+        );
+        const fresh =
+          unlabelled.length > 0 && unlabelled.length < entry.labels.length
+            ? [`${name} holds ${listed(unlabelled.map(({ code }) => code))} besides, without a label`]
             : [];
-        });
+        return fresh.concat(
+          entry.labels.flatMap(({ code, label }) => {
+            const archive = own.find((one) => one.code === code)?.label ?? null;
+            return archive !== null && archive !== label
+              ? [`${name}: the codebook calls ${code} “${archive}”`]
+              : [];
+          }),
+        );
       });
     case 'order-codes':
       return entry.variables.flatMap((name) => {
         const more = (inspector.wholly(name)?.levels.levels ?? []).filter(
           ({ code, standing }) => standing === 'valid' && !entry.codes.includes(code),
         );
-        return more.length
-          ? [
-              `${name} holds ${more
-                .slice(0, 6)
-                .map(({ code }) => code)
-                .join(', ')} besides`,
-            ]
-          : [];
+        return more.length ? [`${name} holds ${listed(more.map(({ code }) => code))} besides`] : [];
       });
+    case 'make-sieve':
+    case 'change-sieve':
+      return entry.parts.flatMap(({ condition }) =>
+        unheld(condition, inspector.lookup).map(
+          ({ variable, code }) => `no row holds ${code} in ${variable}`,
+        ),
+      );
     default:
       return [];
   }
 }
+
+const listed = (codes: readonly string[]): string =>
+  `${codes.slice(0, 6).join(', ')}${codes.length > 6 ? ` and ${codes.length - 6} more` : ''}`;

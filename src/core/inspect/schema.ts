@@ -115,6 +115,7 @@ const replayed = z.object({
   entry: z.string(),
   says: z.string(),
   why: z.string().nullable().describe('null where it fits as it is'),
+  rows: z.number().nullable().describe('rows that it bears on here'),
 });
 
 /** The inspection: everything found in an extract, as one JSON document. */

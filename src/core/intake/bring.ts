@@ -1,111 +1,153 @@
-import { looksLikeCodeTable, readCodeTable } from '../codebook/code-table';
-import { mayBeDocument, readDocument } from '../codebook/document';
 import type { Codebook, Marks } from '../extract/extract';
-import { InputError, Stopped, type Problem } from '../extract/problem';
-import { readDelimited } from '../read/delimited';
+import { InputError } from '../extract/problem';
 import { fitsLayout, type Layout } from '../read/fixed-width';
 import { unpacked } from '../read/gzip';
-import { isHanded } from '../read/handed-workbook';
 import { lookAt, type Look, type Reading } from '../read/look';
 import { notText } from '../read/signature';
 import { firstBytes, type ByteSource } from '../read/source';
-import { lookAtSheet, openWorkbook } from '../read/workbook';
 import { isZip, openZip } from '../read/zip';
-import { onceOf } from './handed-zip';
-import { guessCells, type CellGuess } from './cells';
-
-/** A file as it was handed over. `key` tells it from others of its name. */
-export interface Handed {
-  key: string;
-  source: ByteSource;
-}
-
-/** What a file, a member of an archive, or a sheet turns out to be. */
-export type Brought = { key: string; name: string; bytes: number; archive: string | null } & (
-  | {
-      what: 'data';
-      source: ByteSource;
-      look: Look;
-      layout: Layout | null;
-      layoutFrom: string | null;
-      cells: CellGuess;
-    }
-  | { what: 'codebook'; codebook: Codebook }
-  | { what: 'problem'; problem: Problem }
-  /** Nothing that is read: a picture or a note in an archive. */
-  | { what: 'passed'; says: string }
-);
-
-export interface Everything {
-  brought: Brought[];
-  notices: string[];
-}
+import {
+  baseOf,
+  problemOf,
+  remembering,
+  type Brought,
+  type Everything,
+  type Handed,
+  type Remember,
+  type Unknown,
+} from './brought';
+import { guessCells } from './cells';
+import { asCodeTable, documentOf, sheetCodebooks } from './documents';
+import { handedOf, ownDocument, type OwnDocument } from './handed';
+import { AS_BEFORE, layoutsOf, stepped, stepsSchema, stillFits, type Steps } from './steps';
 
 /** Rows that are looked at for how cells are written. */
 const CELL_ROWS = 30;
-/** Longer tables of codes than this are data. */
-const MOST_CODES = 500_000;
+
+export interface Bringing {
+  /** What a person fixed of how a file is read, by its key; a form that was chosen makes it data. */
+  chosen?: ReadonlyMap<string, Partial<Reading>>;
+  /** Keeps what was found before, for the next time that something else changes. */
+  memo?: Map<string, unknown>;
+  /** What a person fixed for cells that leave it open. */
+  marks?: Marks;
+  /** How an earlier extract was read; by default what a dig log says that comes along. */
+  steps?: Steps | null;
+}
 
 /**
- * Finds out what every file is, by its content: data of any form, codebook documents, archives of both. Codebooks are
- * looked at first, since they say where columns of fixed-width files stand. Nothing is read to its end but codebooks.
- * @param chosen what a person fixed of how a file is read, by its key; a form that was chosen makes it data
- * @param memo keeps what was found before, for the next time that something else changes
- * @param marks what a person fixed for cells that leave it open
+ * Finds out what every file is, by its content: data of any form, codebook documents, dig logs, archives of all. Codebooks
+ * are looked at first, since they say where columns of fixed-width files stand. Nothing is read to its end but documents.
  */
 export async function bring(
   handed: readonly Handed[],
-  chosen: ReadonlyMap<string, Partial<Reading>> = new Map(),
-  memo = new Map<string, unknown>(),
-  marks: Marks = {},
+  { chosen = new Map<string, Partial<Reading>>(), memo = new Map(), marks = {}, steps = null }: Bringing = {},
 ): Promise<Everything> {
-  const remember = async <T>(key: string, work: () => Promise<T>): Promise<T> => {
-    const known = memo.get(key) as Promise<T> | undefined;
-    if (known) return known;
-    const made = work();
-    memo.set(key, made);
-    return made;
+  const remember = remembering(memo);
+  const { members, refused, notices } = await opened(handed, remember);
+  const { documents, rest, changed } = await documentsAmong(members, chosen, remember);
+  const found = await dataAmong(rest, documents, { chosen, marks, steps }, remember);
+  const brought = [...refused, ...documents];
+  const tables = await Promise.all(found.map((one) => asCodeTable(one, found, chosen, remember)));
+  const isData = (one: Brought): boolean => one.what === 'data' && isTable(one.look);
+  for (const [i, one] of found.entries()) {
+    const { key, name, bytes, archive } = one;
+    if (tables[i]) brought.push({ key, name, bytes, archive, what: 'codebook', codebook: tables[i] });
+    else if (one.what === 'data' && archive && !isData(one) && found.some(isData))
+      brought.push({ key, name, bytes, archive, what: 'passed', says: 'it holds no table' });
+    else brought.push(one);
+  }
+  for (const one of [...brought])
+    if (one.what === 'data' && one.look.reading.form === 'workbook')
+      brought.push(...(await remember(`sheets ${one.key}`, () => sheetCodebooks(one))));
+  // In the order in which they were handed over.
+  const place = (key: string): number =>
+    handed.findIndex((one) => key === one.key || key.startsWith(`${one.key}/`));
+  return {
+    brought: brought.sort((a, b) => place(a.key) - place(b.key)),
+    notices: [...notices, ...changed],
   };
+}
+
+/** The files themselves and the members of archives. */
+async function opened(
+  handed: readonly Handed[],
+  remember: Remember,
+): Promise<{ members: Unknown[]; refused: Brought[]; notices: string[] }> {
+  const members: Unknown[] = [];
+  const refused: Brought[] = [];
   const notices: string[] = [];
-  const brought: Brought[] = [];
-  const texts: (Handed & { archive: string | null })[] = [];
   for (const one of handed) {
     try {
-      const { members, notices: odd } = await remember(`open ${one.key}`, () => unarchive(one));
+      const { members: own, notices: odd } = await remember(`open ${one.key}`, () => unarchive(one));
       notices.push(...odd);
-      texts.push(...members);
+      members.push(...own);
     } catch (cause) {
-      brought.push({
-        key: one.key,
-        name: one.source.name,
-        bytes: one.source.bytes,
-        archive: null,
-        what: 'problem',
-        problem: problemOf(cause, one.source.name),
-      });
+      const problem = problemOf(cause, one.source.name);
+      refused.push({ ...baseOf({ ...one, archive: null }), what: 'problem', problem });
     }
   }
-  const rest: typeof texts = [];
-  for (const one of texts) {
-    const { key, source, archive } = one;
-    const base = { key, name: source.name, bytes: source.bytes, archive };
-    try {
-      const codebook = chosen.get(key)?.form
-        ? null
-        : await remember(`document ${key}`, () => documentOf(source));
-      if (codebook) brought.push({ ...base, what: 'codebook', codebook });
-      else rest.push(one);
-    } catch (cause) {
-      brought.push({ ...base, what: 'problem', problem: problemOf(cause, source.name) });
-    }
-  }
-  const described = new Set(
-    brought.flatMap((one) => (one.what === 'codebook' ? one.codebook.entries.map(({ name }) => name) : [])),
+  return { members, refused, notices };
+}
+
+/** Codebooks, dig logs and manifests, what a manifest passes over, and the rest, which may be data. */
+async function documentsAmong(
+  members: readonly Unknown[],
+  chosen: ReadonlyMap<string, Partial<Reading>>,
+  remember: Remember,
+): Promise<{ documents: Brought[]; rest: Unknown[]; changed: string[] }> {
+  const own = new Map<string, OwnDocument | null>();
+  for (const { key, source } of members)
+    // What cannot be read is told below.
+    own.set(key, await remember(`own ${key}`, () => ownDocument(source)).catch(() => null));
+  const { passed, variables, changed } = handedOf(
+    members.map((one) => ({ ...baseOf(one), own: own.get(one.key) ?? null })),
   );
-  const layouts = brought.flatMap((one) => (one.what === 'codebook' ? layoutOf(one.codebook) : []));
+  const documents: Brought[] = [];
+  const rest: Unknown[] = [];
+  for (const one of members) {
+    const { key, source } = one;
+    const base = baseOf(one);
+    const says = passed.get(key);
+    const document = own.get(key);
+    if (says !== undefined) documents.push({ ...base, what: 'passed', says });
+    else if (document?.what === 'damaged')
+      documents.push({ ...base, what: 'problem', problem: { file: source.name, says: document.says } });
+    else if (document?.what === 'log')
+      documents.push({
+        ...base,
+        what: 'log',
+        log: document.content,
+        variables: variables.get(key) ?? null,
+      });
+    else if (chosen.get(key)?.form) rest.push(one);
+    else
+      try {
+        const codebook = await remember(`document ${key}`, () => documentOf(source));
+        if (codebook) documents.push({ ...base, what: 'codebook', codebook });
+        else rest.push(one);
+      } catch (cause) {
+        documents.push({ ...base, what: 'problem', problem: problemOf(cause, source.name) });
+      }
+  }
+  return { documents, rest, changed };
+}
+
+/** A look at each file that may be data. */
+async function dataAmong(
+  rest: readonly Unknown[],
+  documents: readonly Brought[],
+  { chosen, marks, steps }: Required<Omit<Bringing, 'memo'>>,
+  remember: Remember,
+): Promise<Brought[]> {
+  const codebooks = documents.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : []));
+  const described = new Set(codebooks.flatMap(({ entries }) => entries.map(({ name }) => name)));
+  const read = steps ?? stepsIn(documents);
+  const layouts = [...codebooks.flatMap(layoutOf), ...(read ? layoutsOf(read) : [])];
   const found: Brought[] = [];
-  for (const { key, source, archive } of rest) {
-    const base = { key, name: source.name, bytes: source.bytes, archive };
+  for (const one of rest) {
+    const { key, source, archive } = one;
+    const base = baseOf(one);
     const choice = chosen.get(key) ?? {};
     try {
       const fit = await remember(`layout ${key} ${layouts.map(({ from }) => from).join('|')}`, () =>
@@ -113,13 +155,8 @@ export async function bring(
       );
       const layout = fit?.layout ?? null;
       const look = await remember(
-        `look ${key} ${fit?.from ?? ''} ${JSON.stringify(choice)} ${described.size}`,
-        async () => {
-          const plain = await lookAt(source, choice, layout);
-          return isHeader(plain, choice, described)
-            ? lookAt(source, { ...choice, header: true }, layout)
-            : plain;
-        },
+        `look ${key} ${fit?.from ?? ''} ${JSON.stringify(choice)} ${described.size} ${JSON.stringify(read)}`,
+        () => lookWith(source, choice, layout, described, read),
       );
       const cells = guessCells(look.names, look.rows.slice(0, CELL_ROWS), marks);
       found.push({
@@ -139,40 +176,40 @@ export async function bring(
       );
     }
   }
-  const tables = await Promise.all(found.map((one) => asCodeTable(one, found, chosen, remember)));
-  for (const [i, one] of found.entries()) {
-    if (tables[i])
-      brought.push({
-        key: one.key,
-        name: one.name,
-        bytes: one.bytes,
-        archive: one.archive,
-        what: 'codebook',
-        codebook: tables[i],
-      });
-    else if (
-      one.what === 'data' &&
-      one.archive &&
-      !isTable(one.look) &&
-      found.some((other) => other.what === 'data' && isTable(other.look))
-    ) {
-      brought.push({
-        key: one.key,
-        name: one.name,
-        bytes: one.bytes,
-        archive: one.archive,
-        what: 'passed',
-        says: 'it holds no table',
-      });
-    } else brought.push(one);
+  return found;
+}
+
+/** How an earlier extract was read, by a dig log among what was brought that is not of these very data. */
+function stepsIn(brought: readonly Brought[]): Steps | null {
+  for (const one of brought)
+    if (one.what === 'log' && one.variables === null) {
+      const said = stepsSchema.safeParse((one.log as { reading?: unknown }).reading);
+      if (said.success) return said.data;
+    }
+  return null;
+}
+
+/** A look at a file as a person chose, else as an earlier one of its form was read, else as it looks. */
+async function lookWith(
+  source: ByteSource,
+  choice: Partial<Reading>,
+  layout: Layout | null,
+  described: ReadonlySet<string>,
+  steps: Steps | null,
+): Promise<Look> {
+  const plain = await lookAt(source, choice, layout);
+  const wanted = steps ? stepped(steps, plain) : {};
+  if (Object.keys(wanted).length) {
+    const again = await lookAt(source, { ...wanted, ...choice }, layout);
+    if (stillFits(plain, again)) {
+      const as = Object.keys(wanted).filter((part) => !(part in choice));
+      return {
+        ...again,
+        because: { ...again.because, ...Object.fromEntries(as.map((part) => [part, AS_BEFORE])) },
+      };
+    }
   }
-  for (const one of [...brought])
-    if (one.what === 'data' && one.look.reading.form === 'workbook')
-      brought.push(...(await remember(`sheets ${one.key}`, () => sheetCodebooks(one))));
-  // In the order in which they were handed over.
-  const place = (key: string): number =>
-    handed.findIndex((one) => key === one.key || key.startsWith(`${one.key}/`));
-  return { brought: brought.sort((a, b) => place(a.key) - place(b.key)), notices };
+  return isHeader(plain, choice, described) ? lookAt(source, { ...choice, header: true }, layout) : plain;
 }
 
 /** Whether what was looked at has columns: prose has rows of every width, or one cell each. */
@@ -202,11 +239,7 @@ async function unarchive({
       file: source.name,
       says: 'this is an OpenDocument file; save it as a workbook (.xlsx) or as delimited text',
     });
-  const { members: all, notices } = await openZip(source);
-  const once = onceOf(all.map(({ name }) => name));
-  const members = once ? all.filter(({ name }) => once.wanted.includes(name)) : all;
-  if (once?.passed.length)
-    notices.push(`a handoff: the same in other forms is passed over (${once.passed.join(', ')})`);
+  const { members, notices } = await openZip(source);
   if (members.some(({ name }) => name === 'workbook.xml')) return own;
   return {
     members: members.map((member) => ({
@@ -216,20 +249,6 @@ async function unarchive({
     })),
     notices: notices.map((says) => `${source.name}: ${says}`),
   };
-}
-
-/** The codebook that a file is, if it is a document in XML or JSON. */
-async function documentOf(source: ByteSource): Promise<Codebook | null> {
-  const plain = await unpacked(source);
-  const { bytes } = await firstBytes(plain.open(), 1 << 16);
-  const wide =
-    bytes[0] === 0xff && bytes[1] === 0xfe
-      ? 'utf-16le'
-      : bytes[0] === 0xfe && bytes[1] === 0xff
-        ? 'utf-16be'
-        : 'utf-8';
-  const form = mayBeDocument(new TextDecoder(wide).decode(bytes));
-  return form && readDocument(plain, form);
 }
 
 interface Located {
@@ -255,76 +274,6 @@ async function fitting(
   if (notText(bytes)) return null;
   const text = new TextDecoder().decode(bytes);
   return layouts.find(({ layout }) => fitsLayout(text, layout)) ?? (any ? layouts[0] : null);
-}
-
-type Remember = <T>(key: string, work: () => Promise<T>) => Promise<T>;
-
-/** The codebook that a delimited file is, if it is a table of variable, code and label. */
-async function asCodeTable(
-  one: Brought,
-  all: readonly Brought[],
-  chosen: ReadonlyMap<string, Partial<Reading>>,
-  remember: Remember,
-): Promise<Codebook | null> {
-  if (one.what !== 'data' || one.look.reading.form !== 'delimited' || chosen.get(one.key)?.form) return null;
-  const { look, source } = one;
-  const others = all.flatMap((other) => (other !== one && other.what === 'data' ? other.look.names : []));
-  const known = others.length ? new Set(others) : null;
-  if (!looksLikeCodeTable(look.names, look.rows, known)) return null;
-  return remember(`table ${one.key} ${JSON.stringify(look.reading)}`, async () => {
-    const rows: string[][] = [];
-    await readDelimited(
-      source,
-      look.reading,
-      {
-        names: () => undefined,
-        rows: (batch) => rows.push(...batch),
-        spans: ({ bytes, starts, ends, rows: count }) => {
-          const width = look.names.length;
-          const text = new TextDecoder();
-          for (let row = 0; row < count; row++)
-            rows.push(
-              Array.from({ length: width }, (_, c) =>
-                text.decode(bytes.subarray(starts[row * width + c], ends[row * width + c])),
-              ),
-            );
-        },
-      },
-      {},
-      MOST_CODES,
-    );
-    return readCodeTable(source.name, look.names, rows);
-  });
-}
-
-/** Sheets of a workbook that are tables of variable, code and label for the sheet that is read. */
-async function sheetCodebooks(one: Extract<Brought, { what: 'data' }>): Promise<Brought[]> {
-  const sheets = await openWorkbook(one.source);
-  // What a handoff wrote is read with the data.
-  if (isHanded(sheets)) return [];
-  return sheets.flatMap((sheet): Brought[] => {
-    if (sheet.name === one.look.reading.sheet || sheet.rows.length < 2) return [];
-    const { names, rows } = lookAtSheet(one.name, sheets, { sheet: sheet.name }, sheet.rows.length, 0);
-    if (!looksLikeCodeTable(names, rows, new Set(one.look.names))) return [];
-    const name = `${one.name}, sheet ${sheet.name}`;
-    return [
-      {
-        key: `${one.key}/sheet ${sheet.name}`,
-        name,
-        bytes: one.bytes,
-        archive: null,
-        what: 'codebook',
-        codebook: readCodeTable(name, names, rows),
-      },
-    ];
-  });
-}
-
-export function problemOf(cause: unknown, file: string): Problem {
-  if (cause instanceof Stopped) throw cause;
-  if (cause instanceof InputError) return cause.problem;
-  const message = cause instanceof Error ? cause.message : String(cause);
-  return { file, says: `could not be read (${message}); choose the file again` };
 }
 
 /** Whether what was taken for a first row of data is the names that a codebook describes. */

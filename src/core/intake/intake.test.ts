@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { Inspector } from '../inspect/inspect';
 import { sourceOf } from '../read/source';
-import { bring, type Brought } from './bring';
+import { bring } from './bring';
+import type { Brought } from './brought';
 import { guessCells } from './cells';
 import { compareNames } from './differences';
 import { readExtract, type Choices } from './receive';
@@ -49,7 +50,9 @@ describe('files that are handed over', () => {
       { key: 'k', source: sourceOf('labels.csv', 'variable,code,label\nfuel,1,Gas\nfuel,2,Oil\n') },
     ];
     expect((await bring(handed)).brought[0].what).toBe('codebook');
-    expect((await bring(handed, new Map([['k', { form: 'delimited' }]]))).brought[0].what).toBe('data');
+    expect((await bring(handed, { chosen: new Map([['k', { form: 'delimited' }]]) })).brought[0].what).toBe(
+      'data',
+    );
   });
 
   it('in fixed width find the codebook that tells their places, whichever comes first', async () => {

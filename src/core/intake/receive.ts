@@ -103,6 +103,18 @@ export async function readExtract(
       delimiter: look.reading.form === 'delimited' ? look.reading.delimiter : null,
       header: look.reading.header || look.reading.form === 'json' || look.reading.form === 'parquet',
       ...(read.sheet === undefined ? {} : { sheet: read.sheet }),
+      how: {
+        quote: look.reading.quote,
+        titles: look.reading.titles,
+        records: look.reading.records,
+        layout:
+          layout?.map(({ name, start, end, record }) => ({
+            name,
+            start,
+            end,
+            ...(record === undefined ? {} : { record }),
+          })) ?? null,
+      },
       ...(wave === undefined ? {} : { wave }),
       ...(read.partial ? { partial: true } : {}),
       ...(read.lines ? { lines: read.lines } : {}),

@@ -2,6 +2,8 @@ import { z } from 'zod';
 import type { RowName } from '../extract/row-names';
 import { KINDS, REASONS, ROLES } from '../extract/words';
 import { tableSchema } from '../cross/kept-table';
+import type { Extract as Received } from '../extract/extract';
+import { stepsOf, stepsSchema } from '../intake/steps';
 import { recodeSchema } from '../recode/recode';
 import { partSchema } from '../sieve/condition';
 
@@ -255,9 +257,23 @@ export const logSchema = z.object({
   format: z.literal('dig-first-log'),
   version: z.literal(LOG_VERSION),
   extract: z.string(),
+  /** How the files were read that it was made on. */
+  reading: stepsSchema.optional(),
   entries: z.array(entrySchema),
 });
 export type DigLog = z.infer<typeof logSchema>;
+
+/** A log as it is saved, with how its extract was read. */
+export const digLog = (
+  extract: Pick<Received, 'name' | 'files' | 'marks' | 'wave'>,
+  entries: readonly Entry[],
+): DigLog => ({
+  format: 'dig-first-log',
+  version: LOG_VERSION,
+  extract: extract.name,
+  reading: stepsOf(extract),
+  entries: [...entries],
+});
 
 /** A decision as an entry. @param id unique in its log @param at the time */
 export function entryOf(decision: Decision, id: string, at: Date): Entry {

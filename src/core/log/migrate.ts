@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { InputError } from '../extract/problem';
 import { atPlace } from '../extract/row-names';
 import { LOG_VERSION, logSchema, type DigLog, type Entry } from './entries';
 import { entryText } from './entry-text';
@@ -33,6 +34,18 @@ function migrateLog(log: unknown): unknown {
 
 /** Reads a log of any version that there was. */
 export const anyLogSchema: z.ZodType<DigLog> = z.preprocess(migrateLog, logSchema);
+
+/** A log as it was found. @throws InputError with the file and the element where it is none */
+export function digLogOf(file: string, found: unknown): DigLog {
+  const read = anyLogSchema.safeParse(found);
+  if (read.success) return read.data;
+  const [{ path, message }] = read.error.issues;
+  throw new InputError({
+    file,
+    element: path.join('.') || undefined,
+    says: `this is no dig log that is known here (${message}); give one that a handoff saved`,
+  });
+}
 
 /**
  * The entries of a log that can be laid over an extract of a certain name. Rows known by their place alone are the same

@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { counted, whole } from '../../core/handoff/words';
-import { LOG_VERSION, type DigLog } from '../../core/log/entries';
+import { digLog, type DigLog } from '../../core/log/entries';
 import { entryText } from '../../core/log/entry-text';
 import { letterText } from '../../core/handoff/letter';
 import { inForce, namesIn } from '../../core/log/fold';
@@ -59,12 +59,8 @@ export function Handoff() {
     opened.codebooks.map(({ name }) => name),
     log,
   );
-  const logFile = (): DigLog => ({
-    format: 'dig-first-log',
-    version: LOG_VERSION,
-    extract: opened.name,
-    entries: log,
-  });
+  const logFile = (): DigLog =>
+    digLog({ ...opened, marks: opened.marks ?? undefined, wave: opened.wave ?? undefined }, log);
   const outputs = [
     {
       what: 'Report to read',

@@ -1,33 +1,22 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { counted, whole } from '../../core/handoff/words';
 import type { Replayed } from '../../core/inspect/replay';
 import { holdLog, takeEarlier, type Earlier } from '../../store/replay';
 import { useSession } from '../../store/session';
-import { Quiet } from '../frame/Quiet';
+import { ChooseLog } from './ChooseLog';
 
-/** Chooses an earlier dig log to be held against the open extract. */
+/** Chooses an earlier dig log, of an extract that is kept here or of a file, to be held against the open extract. */
 export function HoldLog() {
-  const file = useRef<HTMLInputElement>(null);
   return (
-    <>
-      <Quiet does={() => file.current?.click()}>Lay an earlier dig log over it…</Quiet>
-      <input
-        ref={file}
-        type="file"
-        accept=".json,application/json"
-        hidden
-        aria-label="File of an earlier dig log"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          event.target.value = '';
-          if (chosen) void holdLog(chosen);
-        }}
-      />
-    </>
+    <ChooseLog
+      title="Lay an earlier dig log over it…"
+      take={(earlier) => void holdLog(earlier)}
+      id="hold-log"
+    />
   );
 }
 
@@ -67,7 +56,7 @@ function Held({ earlier: { name, replay }, close }: { earlier: Earlier; close: (
       <Modal.Body tabIndex={0}>
         <Lines
           title={`${whole(fits.length)} fit as they are`}
-          about="They are taken unless you leave them out."
+          about="They are taken unless you leave them out. Rows are those of this extract that each bears on."
           lines={fits}
           wanted={wanted}
           toggle={toggle}
@@ -124,22 +113,29 @@ function Lines({
       <h3 className="fs-6 mb-0">{title}</h3>
       <p className="soft mb-1">{about}</p>
       <ul className="replaylines">
-        {lines.map(({ entry, says, why }) => (
-          <li key={entry}>
+        {lines.map((line) => (
+          <li key={line.entry}>
             {wanted ? (
               <label>
-                <input type="checkbox" checked={wanted.has(entry)} onChange={() => toggle(entry)} /> {says}
-                {why && <strong> ({why})</strong>}
+                <input type="checkbox" checked={wanted.has(line.entry)} onChange={() => toggle(line.entry)} />{' '}
+                <Line line={line} />
               </label>
             ) : (
-              <>
-                {says}
-                {why && <strong> ({why})</strong>}
-              </>
+              <Line line={line} />
             )}
           </li>
         ))}
       </ul>
     </section>
+  );
+}
+
+function Line({ line: { says, why, rows } }: { line: Replayed }) {
+  return (
+    <>
+      {says}
+      {rows !== null && <span className="soft"> {counted(rows, 'row')}</span>}
+      {why && <strong> ({why})</strong>}
+    </>
   );
 }

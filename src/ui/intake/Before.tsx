@@ -9,6 +9,7 @@ import type { Opened } from '../../engine/protocol';
 import { readPlan, type Into } from '../../store/reading';
 import { IntoChoice, WaveChoice } from './BeforeChoices';
 import { Cells } from './Cells';
+import { EarlierChoice } from './EarlierChoice';
 import { FileCard } from './FileCard';
 import { FilesTable } from './FilesTable';
 import { FirstLook } from './FirstLook';
@@ -67,7 +68,7 @@ export function Before({
     files.choose(together && same.length ? same.map(({ key }) => key) : [one.key], part);
   };
   const read = async (): Promise<void> => {
-    const done = await readPlan(plan, into, [...missing]);
+    const done = await readPlan(plan, into, [...missing], files.earlier);
     if (done) files.clear();
   };
   const verb = into === 'added' ? 'Add' : 'Read';
@@ -125,6 +126,7 @@ export function Before({
           setMissing={setMissing}
         />
       )}
+      {taken.length > 0 && into !== 'added' && <EarlierChoice files={files} taken={taken} />}
       {taken.length > 1 && into !== 'added' && (
         <WaveChoice
           waveFrom={plan.waveFrom}

@@ -143,6 +143,14 @@ function FileRow({
           Passed over: {one.says}
         </td>
       )}
+      {one.what === 'log' && (
+        <td colSpan={span}>
+          Dig log of {one.extract}: {counted(one.rulings, 'ruling')}.{' '}
+          {one.returned
+            ? 'It comes with the data that were handed off under it, and is laid over them.'
+            : 'Once the data are read, what of it fits is shown.'}
+        </td>
+      )}
       {one.what === 'codebook' && (
         <td colSpan={span}>
           {codebookText(one)}. It describes {counted(one.variables, 'variable')}.

@@ -15,6 +15,11 @@ export function Received({ opened, pick }: { opened: Opened; pick: () => void })
   const { files, wave, tells } = opened;
   const many = files.length > 1;
   const notices = [
+    ...opened.stands.map((says) => ({
+      file: '',
+      line: undefined,
+      says: `a ruling that the handed-off data hold already: ${says}`,
+    })),
     ...files.flatMap((file) => file.notices.map((notice) => ({ ...notice, file: file.name }))),
     ...opened.notices.map((notice) => ({ ...notice, file: '' })),
   ];

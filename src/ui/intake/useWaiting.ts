@@ -1,11 +1,13 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
+import { waveFromSteps, type Steps } from '../../core/intake/steps';
 import type { Reading } from '../../core/read/look';
 import type { Found, Plan } from '../../engine/protocol';
 import { askOrSay } from '../../store/asking';
 import { outside } from '../../store/outside';
 import { planOf } from '../../store/reading';
+import type { EarlierLog } from '../../store/replay';
 
 export type FoundData = Extract<Found, { what: 'data' }>;
 
@@ -15,15 +17,25 @@ export interface Waiting {
   found: Found[] | null;
   notices: string[];
   looking: boolean;
+  /** The log of an extract that was read before, which tells how these are read and is held against them. */
+  earlier: EarlierLog | null;
 }
 
-const NONE: Waiting = { plan: planOf([]), found: null, notices: [], looking: false };
+const NONE: Waiting = { plan: planOf([]), found: null, notices: [], looking: false, earlier: null };
+
+/** What a person fixed already stays. */
+const readAsBefore = (plan: Plan, steps: Steps): Plan => ({
+  ...plan,
+  steps,
+  marks: { ...steps.marks, ...plan.marks },
+  waveFrom: waveFromSteps(steps),
+});
 
 /** Files that were brought in and not read yet, with what a person chose; each change is looked at anew. */
 export function useWaiting() {
   const [waiting, setWaiting] = useState<Waiting>(NONE);
   const latest = useRef(0);
-  const { handed, chosen, marks } = waiting.plan;
+  const { handed, chosen, marks, steps } = waiting.plan;
   useEffect(() => {
     const mine = ++latest.current;
     if (handed.length === 0) {
@@ -31,17 +43,37 @@ export function useWaiting() {
       return;
     }
     setWaiting((now) => ({ ...now, looking: true }));
-    void askOrSay('look', handed, chosen, marks).then((looked) => {
-      if (mine === latest.current)
-        setWaiting((now) => ({ ...now, ...(looked ?? { found: [], notices: [] }), looking: false }));
+    void askOrSay('look', handed, chosen, marks, steps).then((looked) => {
+      if (mine !== latest.current) return;
+      const { found, notices } = looked ?? { found: [], notices: [] };
+      setWaiting((now) => {
+        // A log that came along tells how its files were read, as one that was chosen does.
+        const told = now.plan.steps ?? found.find((one) => one.what === 'log')?.steps ?? null;
+        return {
+          ...now,
+          found,
+          notices,
+          looking: false,
+          ...(told && !now.plan.steps ? { plan: readAsBefore(now.plan, told) } : {}),
+        };
+      });
     });
-  }, [handed, chosen, marks]);
+  }, [handed, chosen, marks, steps]);
 
   const change = (part: Partial<Plan>): void =>
     setWaiting((now) => ({ ...now, plan: { ...now.plan, ...part } }));
   return {
     ...waiting,
     change,
+    /** Reads the files as those of an earlier extract; `null` as they look of themselves. */
+    readAs: (earlier: EarlierLog | null): void =>
+      setWaiting((now) => ({
+        ...now,
+        earlier,
+        plan: earlier?.log.reading
+          ? readAsBefore(now.plan, earlier.log.reading)
+          : { ...now.plan, steps: null },
+      })),
     bring: (files: readonly File[]): void =>
       setWaiting((now) => ({
         ...now,
