@@ -83,6 +83,53 @@ describe('the handoff', () => {
     await keys(driver, 'tenure', Key.ENTER);
     await seeText(driver, '#profile', /tenure[\s\S]*Tenure of the home[\s\S]*ordinal\s+confirmed/);
     await seeText(driver, '#profile', '1 Owned');
+    // Its rulings are the log's own again.
+    await keys(driver, '7');
+    await seeText(driver, '.ruled', 'tenure is ordinal');
+  });
+
+  it('reads the next file as the last one was, shows which rulings fit, and holds both beside each other', async () => {
+    const { driver } = browser;
+    await keys(driver, 'g');
+    await see(driver, '#jump');
+    await keys(driver, 'tenure', Key.ENTER);
+    await seeText(driver, '#profile', 'Tenure of the home');
+    await keys(driver, 'k');
+    await see(driver, '.modal.show');
+    await keys(driver, 'o');
+    await seeText(driver, '.kept', 'tenure is ordinal');
+    await seeText(driver, '.kept', 'All kept in this browser');
+    await keys(driver, '1');
+    const next = FILE.replaceAll(',', ';').replaceAll('"a; b"', 'a').replaceAll(';3;', ';4;');
+    await drop(driver, { name: 'homes_later.csv', text: next.replace('remark', 'note') });
+    await see(driver, '.firstrows');
+    await tap(driver, '#earlier-log');
+    await tap(driver, '.loglist .dropdown-item');
+    await seeText(driver, '.earlier', 'Read as homes was');
+    await seeText(driver, '.before', 'homes_later.csv is read as it looks of itself');
+    await press(driver, 'Read the file');
+    await seeText(
+      driver,
+      '.modal.show',
+      /1 fit, and something is another here[\s\S]*tenure is ordinal \(tenure would be presumed nominal\)/,
+    );
+    await tap(driver, '.replaylines input');
+    await press(driver, 'Take 1 ruling');
+    await driver.wait(
+      async () => (await driver.findElements(By.css('.modal'))).length === 0,
+      PATIENCE,
+      'the dialog stays',
+    );
+    await seeText(driver, '.scope', 'homes_later');
+    await seeText(driver, '.kept', 'tenure is ordinal');
+    await keys(driver, '1');
+    await press(driver, 'Hold beside homes_later');
+    await seeText(
+      driver,
+      '.modal.show',
+      /homes_later beside homes[\s\S]*tenure[\s\S]*holds 4[\s\S]*1 came[\s\S]*note[\s\S]*1 went[\s\S]*remark/,
+    );
+    await keys(driver, Key.ESCAPE);
   });
 
   it('holds an earlier log against the extract, takes what fits in one stroke and the rest one by one', async () => {

@@ -64,4 +64,5 @@ const WORDS: Partial<Record<Question, string>> = {
   record: 'the row could not be shown',
   handoff: 'the handoff could not be written',
   cross: 'the table could not be made',
+  beside: 'the two extracts could not be held beside each other',
 };

@@ -3,6 +3,7 @@ import type { Extract, Marks } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
 import type { Flag } from '../core/flags/rule';
 import type { StandingRule } from '../core/flags/standing-rules';
+import { asWaves, besideOf, driftsOf, type Beside } from '../core/inspect/beside';
 import { Inspector } from '../core/inspect/inspect';
 import { replayOf, type Replay } from '../core/inspect/replay';
 import { withFiles, withoutFile, withWaves } from '../core/intake/rejoin';
@@ -14,7 +15,7 @@ import type { Reading } from '../core/read/look';
 import type { Summary } from '../core/inspect/summary';
 import { announce, keepColumns, openKept } from '../storage/extracts';
 import { refusedBy, type Refused } from '../storage/refusal';
-import { openedOf, prepared, standingOf, withNamedRows } from './opening';
+import { known, openedOf, prepared, standingOf, withNamedRows } from './opening';
 import type { Found, HandedFile, Laid, Opened, Plan, Tell } from './protocol';
 import { Reader } from './reading';
 import { Raising, summariesOf } from './recounting';
@@ -141,11 +142,23 @@ export class Engine extends Questions {
   /** Opens an extract that the browser keeps, with its log laid over it. */
   open(id: string, log: Entry[], tell: Tell): Promise<Opened> {
     return this.turn.take(async (breathe) => {
-      const extract = await openKept(id).catch((cause: unknown) => {
-        const says = `cannot be opened: ${(cause as Error).message}; remove it at the intake and read its files again`;
-        throw new InputError({ file: 'the kept extract', says });
-      });
-      return this.openExtract(extract, () => log, tell, breathe);
+      return this.openExtract(await keptExtract(id), () => log, tell, breathe);
+    });
+  }
+
+  /**
+   * Holds the open extract beside an earlier one that the browser keeps; both stay as they are.
+   * @param log of the earlier one
+   */
+  beside(id: string, log: Entry[], tell: Tell): Promise<Beside> {
+    return this.turn.take(async (breathe) => {
+      const now = this.opened;
+      const earlier = new Inspector(await keptExtract(id));
+      earlier.lay(foldLog(log));
+      await known(earlier, `Getting to know ${earlier.extract.name}`, tell, breathe);
+      const joined = asWaves(earlier, now);
+      await known(joined, 'Holding both side by side', tell, breathe);
+      return besideOf(earlier, now, driftsOf(joined));
     });
   }
 
@@ -300,3 +313,9 @@ export class Engine extends Questions {
     return openedOf(inspector, log, this.serial);
   }
 }
+
+const keptExtract = (id: string): Promise<Extract> =>
+  openKept(id).catch((cause: unknown) => {
+    const says = `cannot be opened: ${(cause as Error).message}; remove it at the intake and read its files again`;
+    throw new InputError({ file: 'the kept extract', says });
+  });

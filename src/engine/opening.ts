@@ -14,21 +14,36 @@ export async function prepared(
   tell: Tell,
   breathe: () => Promise<void>,
 ): Promise<void> {
-  const { rows, variables } = inspector.extract;
+  await known(inspector, 'Getting to know the variables', tell, breathe);
+  await stepping(inspector, 'Looking for suspicious codes', inspector.raise(), tell, breathe);
+}
+
+/** Gets to know all variables, with progress. @param breathe throws where it is to stop */
+export const known = (
+  inspector: Inspector,
+  says: string,
+  tell: Tell,
+  breathe: () => Promise<void>,
+): Promise<void> => stepping(inspector, says, inspector.prepare(), tell, breathe);
+
+/** Long work variable by variable. @param steps how many are done */
+async function stepping(
+  { extract: { rows, variables } }: Inspector,
+  says: string,
+  steps: Generator<number>,
+  tell: Tell,
+  breathe: () => Promise<void>,
+): Promise<void> {
   let told = performance.now();
-  const step = async (says: string, steps: Generator<number>): Promise<void> => {
-    // Said before the first step is taken, which may be a long one.
-    tell({ says, done: 0, whole: variables.length, rows });
+  // Said before the first step is taken, which may be a long one.
+  tell({ says, done: 0, whole: variables.length, rows });
+  await breathe();
+  for (const done of steps) {
+    if (performance.now() - told < BETWEEN_REPORTS) continue;
+    told = performance.now();
+    tell({ says, done, whole: variables.length, rows });
     await breathe();
-    for (const done of steps) {
-      if (performance.now() - told < BETWEEN_REPORTS) continue;
-      told = performance.now();
-      tell({ says, done, whole: variables.length, rows });
-      await breathe();
-    }
-  };
-  await step('Getting to know the variables', inspector.prepare());
-  await step('Looking for suspicious codes', inspector.raise());
+  }
 }
 
 /** What the interface shows of an open extract without asking further. */

@@ -1,3 +1,4 @@
+import type { Beside } from '../core/inspect/beside';
 import type { Problem } from '../core/extract/problem';
 import type { Answer, Opened, Progress } from '../engine/protocol';
 import { inTime } from '../storage/refusal';
@@ -93,6 +94,21 @@ async function openKeptOne(id: string): Promise<string[]> {
   void deskOf(id)?.book.catchUp();
   await storage.setLastOpen(id).catch(() => undefined);
   return said;
+}
+
+/** The open extract beside a kept one. @returns `null` where it was stopped, or cannot be, which is said */
+export async function askKept(id: string, name: string): Promise<Beside | null> {
+  const { storage, engine } = outside();
+  try {
+    return await working({ says: `Opening ${name}`, done: 0, whole: 1, rows: 0 }, async () => {
+      const { entries } = await storage.openLog(id);
+      return engine.ask('beside', id, entries, tell);
+    });
+  } catch (cause) {
+    const says = `its dig log cannot be read (${(cause as Error).message}); try again`;
+    set({ reading: null, problem: { file: name, says } });
+    return null;
+  }
 }
 
 /** Gives a kept extract another name; its data and rulings stay. */

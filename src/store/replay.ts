@@ -62,6 +62,10 @@ export async function holdLog(earlier: EarlierLog | null): Promise<void> {
   if (!opened || !earlier) return;
   const { entries, misfits } = fittingPlaces(earlier.log, opened.name);
   const standing = inForce(entries);
+  if (standing.length + misfits.length === 0)
+    return set({
+      problem: { file: earlier.name, says: 'its dig log holds no ruling; there is nothing to lay' },
+    });
   const replay = await askOrSay('replay', standing);
   if (!replay) return;
   const lost = misfits.map(({ entry, says }) => ({ entry: entry.id, says, why: says, rows: null }));

@@ -9,6 +9,7 @@ import type { RowCounts } from '../core/inspect/schema';
 import type { Sorting } from '../core/inspect/listed';
 import type { ListAsk } from '../core/inspect/listing';
 import type { Everything, Side } from './cross-words';
+import type { Beside } from '../core/inspect/beside';
 import type { Replay } from '../core/inspect/replay';
 import type { Skip } from '../core/inspect/skip';
 import type { Summary } from '../core/inspect/summary';
@@ -51,7 +52,8 @@ export type Asking =
   | 'namesieve'
   | 'side'
   | 'recode'
-  | 'replay';
+  | 'replay'
+  | 'beside';
 
 /** What the record table lists, and where the person is in it. */
 export interface TableView {
@@ -124,6 +126,8 @@ export interface Session {
   looked: readonly string[];
   /** An earlier log that is held against the open extract. */
   earlier: { name: string; entries: Entry[]; replay: Replay } | null;
+  /** The open extract beside an earlier one. */
+  beside: Beside | null;
   /** The trial recode that is being made, or changed where it has a name. */
   recoding: { of: string; name: string | null; side: Side | null };
   current: string | null;
@@ -201,6 +205,7 @@ export const NOTHING: Omit<
   side: 'down',
   looked: [],
   earlier: null,
+  beside: null,
   recoding: { of: '', name: null, side: null },
   current: null,
   chosen: new Set(),

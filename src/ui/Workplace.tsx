@@ -16,6 +16,7 @@ import { ReadingNow } from './frame/ReadingNow';
 import { ScopeLine } from './frame/ScopeLine';
 import { Stations } from './frame/Stations';
 import { Handoff } from './handoff/Handoff';
+import { BesideDialog } from './intake/BesideDialog';
 import { ReplayDialog } from './handoff/ReplayDialog';
 import { useDroppedFiles } from './intake/dropped';
 import { Intake } from './intake/Intake';
@@ -105,6 +106,9 @@ export function Workplace() {
       </Boundary>
       <Boundary what="The earlier log">
         <ReplayDialog />
+      </Boundary>
+      <Boundary what="The two extracts">
+        <BesideDialog />
       </Boundary>
       <Boundary what="The trial recode">
         <RecodeDialog />

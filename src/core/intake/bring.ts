@@ -46,7 +46,7 @@ export async function bring(
   const remember = remembering(memo);
   const { members, refused, notices } = await opened(handed, remember);
   const { documents, rest, changed } = await documentsAmong(members, chosen, remember);
-  const found = await dataAmong(rest, documents, { chosen, marks, steps }, remember);
+  const { found, notices: odd } = await dataAmong(rest, documents, { chosen, marks, steps }, remember);
   const brought = [...refused, ...documents];
   const tables = await Promise.all(found.map((one) => asCodeTable(one, found, chosen, remember)));
   const isData = (one: Brought): boolean => one.what === 'data' && isTable(one.look);
@@ -65,7 +65,7 @@ export async function bring(
     handed.findIndex((one) => key === one.key || key.startsWith(`${one.key}/`));
   return {
     brought: brought.sort((a, b) => place(a.key) - place(b.key)),
-    notices: [...notices, ...changed],
+    notices: [...notices, ...changed, ...odd],
   };
 }
 
@@ -139,12 +139,13 @@ async function dataAmong(
   documents: readonly Brought[],
   { chosen, marks, steps }: Required<Omit<Bringing, 'memo'>>,
   remember: Remember,
-): Promise<Brought[]> {
+): Promise<{ found: Brought[]; notices: string[] }> {
   const codebooks = documents.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : []));
   const described = new Set(codebooks.flatMap(({ entries }) => entries.map(({ name }) => name)));
   const read = steps ?? stepsIn(documents);
   const layouts = [...codebooks.flatMap(layoutOf), ...(read ? layoutsOf(read) : [])];
   const found: Brought[] = [];
+  const notices: string[] = [];
   for (const one of rest) {
     const { key, source, archive } = one;
     const base = baseOf(one);
@@ -154,10 +155,11 @@ async function dataAmong(
         fitting(source, layouts, choice.form === 'fixed-width'),
       );
       const layout = fit?.layout ?? null;
-      const look = await remember(
+      const { look, notice } = await remember(
         `look ${key} ${fit?.from ?? ''} ${JSON.stringify(choice)} ${described.size} ${JSON.stringify(read)}`,
         () => lookWith(source, choice, layout, described, read),
       );
+      if (notice) notices.push(notice);
       const cells = guessCells(look.names, look.rows.slice(0, CELL_ROWS), marks);
       found.push({
         ...base,
@@ -176,7 +178,7 @@ async function dataAmong(
       );
     }
   }
-  return found;
+  return { found, notices };
 }
 
 /** How an earlier extract was read, by a dig log among what was brought that is not of these very data. */
@@ -196,7 +198,7 @@ async function lookWith(
   layout: Layout | null,
   described: ReadonlySet<string>,
   steps: Steps | null,
-): Promise<Look> {
+): Promise<{ look: Look; notice: string | null }> {
   const plain = await lookAt(source, choice, layout);
   const wanted = steps ? stepped(steps, plain) : {};
   if (Object.keys(wanted).length) {
@@ -204,12 +206,21 @@ async function lookWith(
     if (stillFits(plain, again)) {
       const as = Object.keys(wanted).filter((part) => !(part in choice));
       return {
-        ...again,
-        because: { ...again.because, ...Object.fromEntries(as.map((part) => [part, AS_BEFORE])) },
+        look: {
+          ...again,
+          because: { ...again.because, ...Object.fromEntries(as.map((part) => [part, AS_BEFORE])) },
+        },
+        notice: null,
       };
     }
   }
-  return isHeader(plain, choice, described) ? lookAt(source, { ...choice, header: true }, layout) : plain;
+  const look = isHeader(plain, choice, described)
+    ? await lookAt(source, { ...choice, header: true }, layout)
+    : plain;
+  const notice = Object.keys(wanted).length
+    ? `${source.name} is read as it looks of itself: as the earlier extract was read, its rows would have no even columns`
+    : null;
+  return { look, notice };
 }
 
 /** Whether what was looked at has columns: prose has rows of every width, or one cell each. */

@@ -123,6 +123,12 @@ function toldPart(reading: Reading, part: keyof Reading): string {
   return String(reading[part]);
 }
 
-/** Whether a file that is read by steps still has columns: another delimiter than the earlier file's makes one of all. */
+/**
+ * Whether a file that is read by steps still has columns, and rows of one width: another delimiter than the earlier
+ * file's makes one column of all, other quotes make rows ragged.
+ */
 export const stillFits = (plain: Look, steps: Look): boolean =>
-  steps.names.length > 1 || plain.names.length <= 1;
+  (steps.names.length > 1 || plain.names.length <= 1) && evenRows(steps) >= evenRows(plain);
+
+const evenRows = ({ names, rows }: Look): number =>
+  rows.length ? rows.filter((row) => row.length === names.length).length / rows.length : 1;

@@ -10,20 +10,23 @@ import { useSession } from '../../store/session';
 export function ChooseLog({
   title,
   id,
+  besides = false,
   take,
 }: {
   title: string;
   id: string;
+  /** Whether it is for other data than the open extract's, whose own log may be chosen then. */
+  besides?: boolean;
   take: (earlier: EarlierLog) => void;
 }) {
   const file = useRef<HTMLInputElement>(null);
   const kept = useSession((session) => session.kept);
   const open = useSession((session) => session.id);
-  const others = kept.filter((one) => one.id !== open);
+  const others = kept.filter((one) => besides || one.id !== open);
   const taken = (found: EarlierLog | null): void => void (found && take(found));
   return (
     <>
-      <Dropdown className="d-inline-block">
+      <Dropdown as="span" className="d-inline-block">
         <Dropdown.Toggle variant="quiet" size="sm" id={id}>
           {title}
         </Dropdown.Toggle>

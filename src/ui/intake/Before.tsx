@@ -99,6 +99,7 @@ export function Before({
         </ul>
       )}
       {all.length > 0 && <FilesTable files={files} found={all} at={one?.key ?? null} show={setShown} />}
+      {taken.length > 0 && into !== 'added' && <EarlierChoice files={files} taken={taken} />}
       {gaps.length > 0 && (
         <p className="notice">
           <span>No file for {gaps.join(', ')}, though there are files before and after.</span>
@@ -126,7 +127,6 @@ export function Before({
           setMissing={setMissing}
         />
       )}
-      {taken.length > 0 && into !== 'added' && <EarlierChoice files={files} taken={taken} />}
       {taken.length > 1 && into !== 'added' && (
         <WaveChoice
           waveFrom={plan.waveFrom}

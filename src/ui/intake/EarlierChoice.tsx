@@ -19,7 +19,7 @@ export function EarlierChoice({ files, taken }: { files: WaitingFiles; taken: re
       {like === null ? (
         <>
           <span>Does it follow one that you worked on before?</span>{' '}
-          <ChooseLog id="earlier-log" title="Read it as that one was…" take={files.readAs} />
+          <ChooseLog id="earlier-log" besides title="Read it as that one was…" take={files.readAs} />
         </>
       ) : (
         <>

@@ -41,7 +41,8 @@ export function Intake({ dropped }: { dropped: File[] }) {
           <p>
             Drop the data files here, with their codebook if there is one: delimited or fixed-width text,
             workbooks, JSON records, Parquet, plain, gzip or zip; DDI, Table Schema, CSV on the Web metadata,
-            or a table of codes. The files stay on this machine and are never changed.
+            or a table of codes. What was handed off before opens with its rulings. The files stay on this
+            machine and are never changed.
           </p>
           <div className="d-flex flex-wrap gap-2 align-items-center">
             <Button onClick={pick}>Choose files…</Button>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { whole } from '../../core/handoff/words';
+import { holdBeside } from '../../store/beside';
 import { openAgain, remove, rename } from '../../store/opening';
 import { useSession } from '../../store/session';
 import type { Kept } from '../../storage/records';
@@ -71,6 +72,7 @@ export function KeptList() {
 
 function KeptRow({ kept }: { kept: Kept }) {
   const open = useSession((session) => session.id === kept.id);
+  const now = useSession((session) => session.opened?.name ?? null);
   const [doing, setDoing] = useState<'nothing' | 'renaming' | 'removing'>('nothing');
   const [name, setName] = useState(kept.name);
   const saveName = async (): Promise<void> => {
@@ -128,6 +130,16 @@ function KeptRow({ kept }: { kept: Kept }) {
                 aria-label={`Open ${kept.name}`}
               >
                 Open
+              </button>
+            )}
+            {!open && now && (
+              <button
+                type="button"
+                className="btn-bare"
+                onClick={() => void holdBeside(kept.id, kept.name)}
+                title={`What came, went and changed between ${kept.name} and ${now}`}
+              >
+                Hold beside {now}
               </button>
             )}
             <button
