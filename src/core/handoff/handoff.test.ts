@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { ALL, column, DECISIONS, dig, ENTRIES, HOMES, written } from '../../testing/homes';
 import { linkCodebooks } from '../codebook/link';
+import { bareEntry } from '../extract/extract';
 import { Inspector } from '../inspect/inspect';
 import type { Inspection } from '../inspect/schema';
 import { bring } from '../intake/bring';
@@ -106,6 +107,35 @@ describe('what a handoff wrote, read again', () => {
       ]);
     },
   );
+
+  it.each(Object.entries(ROUND))('as %s keeps rows that hold nothing', async (_, [form, ...names]) => {
+    const a = ['', '', 'x', '', '', '7', '', ''];
+    const files = await written(dig({ a, b: a.map(() => '') }), [form]);
+    const told = await again(files, ...names);
+    expect(told.variables.map(({ counts }) => [counts.all, counts.blank])).toEqual([
+      [8, 6],
+      [8, 8],
+    ]);
+  });
+
+  it('keeps a codebook entry that no one cell of a workbook has room for', async () => {
+    const categories = Array.from({ length: 1500 }, (_, i) => ({
+      code: String(i),
+      label: `Parish number ${i} of the whole of Ostrey`,
+      missing: false,
+      reason: null,
+      frequency: null,
+    }));
+    const parish = Array.from({ length: 3000 }, (_, i) => String(i % 1500));
+    const from = dig(
+      { parish },
+      [{ type: 'confirm-kind', kinds: [{ variable: 'parish', kind: 'nominal' }] }],
+      [{ ...bareEntry('parish'), label: 'Parish', categories }],
+    );
+    const told = await again(await written(from, ['workbook']), 'made.xlsx');
+    expect(told.variables[0]).toMatchObject({ kind: 'nominal', confirmed: true, label: 'Parish' });
+    expect(told.variables[0].frequencies[0].label).toBe('Parish number 0 of the whole of Ostrey');
+  });
 
   it('is the same whatever stands in the cells', { timeout: 120_000 }, async () => {
     const text = fc.oneof(

@@ -27,6 +27,8 @@ export interface LeavingVariable {
   storage: Storage;
   /** Text of a zero-based row of the extract. */
   text(row: number): string;
+  /** What is made of the text of a row; of each distinct text once, where there are not too many. */
+  lift<T>(of: (text: string) => T): (row: number) => T;
   entry: CodebookEntry;
   inspected: Inspected;
 }
@@ -75,7 +77,7 @@ export function leavingOf(inspector: Inspector, ask: LeavingAsk): Leaving {
     variables: chosen.map((inspected) => ({
       name: calledIn(inspector, inspected.name),
       storage: inspected.written.storage,
-      text: textOf(inspector, inspected, ask),
+      ...cellsOf(inspector, inspected, ask),
       entry: entryLeaving(inspector, inspected, going, ask),
       inspected,
     })),
@@ -101,7 +103,11 @@ function* rowsOf(rows: number, within: Bits | null): Generator<number> {
 }
 
 /** How cells of a variable are written: each distinct text once. */
-function textOf(inspector: Inspector, inspected: Inspected, ask: LeavingAsk): (row: number) => string {
+function cellsOf(
+  inspector: Inspector,
+  inspected: Inspected,
+  ask: LeavingAsk,
+): Pick<LeavingVariable, 'text' | 'lift'> {
   const { name, places } = inspected;
   const variable = inspector.extract.variables.find((one) => one.name === name);
   if (!variable) throw new Error(`no column ${name}`);
@@ -119,7 +125,8 @@ function textOf(inspector: Inspector, inspected: Inspected, ask: LeavingAsk): (r
     const shown = ask.cells === 'labels' && level.label !== null ? level.label : made;
     return ask.harmless ? harmless(shown) : shown;
   };
-  return variable.column.lift(out);
+  const { column } = variable;
+  return { text: column.lift(out), lift: (of) => column.lift((text) => of(out(text))) };
 }
 
 /** Whether a text, or what it is by number, counts for another. */

@@ -66,7 +66,7 @@ export function carriedIn(sheets: readonly Table[]): string | null {
       question: said('question'),
       universe: said('universe'),
       units: said('units'),
-      ...object(said('carried') ?? ''),
+      ...object(row.slice(place('carried')).join('')),
       name,
       categories: categories.get(name) ?? [],
     };

@@ -13,6 +13,8 @@ export interface Sheet {
   name: string;
   /** All rows down to the last that holds something, each up to its last cell that does. */
   rows: string[][];
+  /** Rows that were written, whether they hold anything or not. */
+  written: number;
   /** Columns of the table; a row may have fewer cells, never more. */
   width: number;
   /** Cells that stand far beyond the table, by their places, with what they hold; and how many there are. */
@@ -36,7 +38,7 @@ export function openWorkbook(source: ByteSource): Promise<Sheet[]> {
 async function parse(source: ByteSource): Promise<Sheet[]> {
   const file = source.name;
   const bytes = await allBytes(source.open());
-  await checkBounds(file, bytes);
+  const shared = await checkBounds(file, bytes);
   const { default: excel } = await import('exceljs');
   const workbook: Workbook = new excel.Workbook();
   try {
@@ -52,18 +54,31 @@ async function parse(source: ByteSource): Promise<Sheet[]> {
   const { date1904 } = workbook.properties;
   const sheets = workbook.worksheets.map((sheet) => ({
     name: sheet.name,
-    ...tableOf(sheet, date1904 ?? false),
+    ...tableOf(sheet, date1904 ?? false, shared ? (text) => text : unescaped),
     hidden: sheet.state !== 'visible',
   }));
   if (sheets.length === 0) throw new InputError({ file, says: 'the workbook has no sheet' });
   return sheets;
 }
 
-/** Unpacks a workbook's parts and counts them, before a package that does not count is let near. */
-async function checkBounds(file: string, bytes: Uint8Array): Promise<void> {
+/** Signs that XML has no room for, as the form escapes them (ISO/IEC 29500-1, 22.9.2.19). The package reads them where texts are shared, and not where they stand in their cells. */
+const unescaped = (text: string): string =>
+  text.includes('_x')
+    ? text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, code: string) =>
+        String.fromCharCode(Number.parseInt(code, 16)),
+      )
+    : text;
+
+/**
+ * Unpacks a workbook's parts and counts them, before a package that does not count is let near.
+ * @returns whether its texts are shared
+ */
+async function checkBounds(file: string, bytes: Uint8Array): Promise<boolean> {
   const { Unzip, UnzipInflate } = await import('fflate');
   const count = bounded(file, bytes.length);
+  let shared = false;
   const unzip = new Unzip((member) => {
+    shared ||= /sharedStrings\.xml$/i.test(member.name);
     member.ondata = (error, part) => {
       if (error)
         throw new InputError({ file, says: `the workbook is damaged (${error.message}); fetch it again` });
@@ -74,16 +89,21 @@ async function checkBounds(file: string, bytes: Uint8Array): Promise<void> {
   unzip.register(UnzipInflate);
   for (let at = 0; at < bytes.length; at += 1 << 16)
     unzip.push(bytes.subarray(at, at + (1 << 16)), at + (1 << 16) >= bytes.length);
+  return shared;
 }
 
 /** Only cells that hold something take memory, wherever they stand. */
-function tableOf(sheet: Worksheet, date1904: boolean): Pick<Sheet, 'rows' | 'width' | 'strays'> {
+function tableOf(
+  sheet: Worksheet,
+  date1904: boolean,
+  read: (text: string) => string,
+): Pick<Sheet, 'rows' | 'width' | 'strays' | 'written'> {
   const found: { row: number; cells: { column: number; text: string }[] }[] = [];
   const filled = new Set<number>();
   sheet.eachRow({ includeEmpty: false }, (row, number) => {
     const cells: { column: number; text: string }[] = [];
     row.eachCell({ includeEmpty: false }, (cell, column) => {
-      const text = cellText(cell, date1904);
+      const text = read(cellText(cell, date1904));
       if (text === '') return;
       cells.push({ column: column - 1, text });
       filled.add(column - 1);
@@ -104,7 +124,7 @@ function tableOf(sheet: Worksheet, date1904: boolean): Pick<Sheet, 'rows' | 'wid
     }
     rows[row] = texts;
   }
-  return { rows, width, strays };
+  return { rows, width, strays, written: sheet.rowCount };
 }
 
 const NO_CELLS: string[] = [];
@@ -266,11 +286,14 @@ export async function readWorkbook(
 ): Promise<FileRead & { sheet: string }> {
   const sheets = await openWorkbook(source);
   const look = lookAtSheet(source.name, sheets, chosen, 0, 0);
-  const { rows, width, strays } = sheets.find(({ name }) => name === look.sheet) as Sheet;
+  const { rows: filled, width, strays, written } = sheets.find(({ name }) => name === look.sheet) as Sheet;
   const notices = new Notices();
   const lines: [number, number][] = [];
   const others = sheets.filter(({ name, rows: found }) => name !== look.sheet && found.length > 0);
   const carried = carriedIn(sheets);
+  // What a handoff wrote has a row for each, whatever it holds.
+  const rows =
+    carried === null ? filled : Array.from({ length: written }, (_, i) => filled.at(i) ?? NO_CELLS);
   if (others.length && carried === null)
     notices.add(
       undefined,
@@ -289,7 +312,7 @@ export async function readWorkbook(
   let last = 0;
   let partial = false;
   rows.forEach((row, i) => {
-    if (row.length === 0) return;
+    if (row.length === 0 && !(carried !== null && named)) return;
     if (above > 0) {
       above--;
       notices.add(

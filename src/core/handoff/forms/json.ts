@@ -6,11 +6,11 @@ import { batches, bytesOf, type FileOut } from './file';
 /** A record a line (newline-delimited JSON); blank is null. Numbers that JSON writes back to the letter are numbers. */
 export function jsonFile({ name, variables, rows }: Leaving): FileOut {
   const keys = variables.map((one) => `${JSON.stringify(one.name)}:`);
-  const record = (row: number): string =>
-    `{${variables.map((one, i) => keys[i] + valueText(one, one.text(row))).join(',')}}`;
   return {
     name: `${name}.ndjson`,
     *pieces() {
+      const values = variables.map((one) => one.lift((text) => valueText(one, text)));
+      const record = (row: number): string => `{${values.map((value, i) => keys[i] + value(row)).join(',')}}`;
       for (const batch of batches(rows.each())) {
         pulse();
         yield bytesOf(`${batch.map(record).join('\n')}\n`);

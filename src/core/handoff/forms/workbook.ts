@@ -3,14 +3,14 @@ import { InputError } from '../../extract/problem';
 import { pulse } from '../../extract/pulse';
 import { isNumericStorage } from '../../extract/words';
 import { CODE_HEADS, SHEETS, VARIABLE_HEADS } from '../../read/handed-workbook';
-import type { Leaving } from '../leaving';
-import type { FileOut } from './file';
+import type { Leaving, LeavingVariable } from '../leaving';
+import { batches, type FileOut } from './file';
 import { isPlain } from './json';
+import { lettersOf, MOST_SIGNS, numberCell, rowXml, textCell, workbookBytes, type SheetOut } from './sheets';
 
-/** Rows of a sheet, and signs of a cell, that the form has room for (ISO/IEC 29500 as spreadsheets read it). */
+/** Rows and columns of a sheet that the form has room for (ISO/IEC 29500 as spreadsheets read it). */
 const MOST_ROWS = 1_048_575;
-const MOST_SIGNS = 32_767;
-const PIECE = 1 << 20;
+const MOST_COLUMNS = 16_384;
 
 /** A ruling as the last sheet lists it. */
 export interface RulingLine {
@@ -20,83 +20,134 @@ export interface RulingLine {
 }
 
 /** A workbook with the data, the variables, their codes, and the rulings. Text stays text, so that a spreadsheet runs nothing. */
-export function workbookFile(
-  { name, variables, groups, rows }: Leaving,
-  rulings: readonly RulingLine[],
-): FileOut {
+export function workbookFile(leaving: Leaving, rulings: readonly RulingLine[]): FileOut {
+  const { variables, rows } = leaving;
+  const file = `${leaving.name}.xlsx`;
   return {
-    name: `${name}.xlsx`,
+    name: file,
     async *pieces() {
-      if (rows.count > MOST_ROWS)
+      const more =
+        rows.count > MOST_ROWS
+          ? `${rows.count} rows are more than the ${MOST_ROWS}`
+          : variables.length > MOST_COLUMNS
+            ? `${variables.length} variables are more than the ${MOST_COLUMNS}`
+            : null;
+      if (more !== null)
         throw new InputError({
-          file: `${name}.xlsx`,
-          says: `${rows.count} rows are more than the ${MOST_ROWS} that a sheet holds; choose another form, or a sieve`,
+          file,
+          says: `${more} that a sheet holds; choose another form, or fewer of them`,
         });
-      const { default: excel } = await import('exceljs');
-      const book = new excel.Workbook();
-      const data = book.addWorksheet(SHEETS.data);
-      data.addRow(variables.map((one) => one.name));
-      let done = 0;
-      for (const row of rows.each()) {
-        if (done++ % 2000 === 0) pulse();
-        data.addRow(
-          variables.map((one) => {
-            const text = one.text(row);
-            if (text.length > MOST_SIGNS)
-              throw new InputError({
-                file: `${name}.xlsx`,
-                says: `${one.name} holds a text of ${text.length} signs, more than the ${MOST_SIGNS} that a cell of a workbook holds; choose another form`,
-              });
-            if (text === '') return null;
-            return isNumericStorage(one.storage) && isPlain(text) && exact(text)
-              ? Number(text)
-              : escaped(text);
-          }),
-        );
-      }
-      const about = book.addWorksheet(SHEETS.variables);
-      about.addRow([...VARIABLE_HEADS]);
-      const codes = book.addWorksheet(SHEETS.codes);
-      codes.addRow([...CODE_HEADS]);
-      for (const { name: own, storage, entry, inspected } of variables) {
-        const { kind, confirmed, role, counts } = inspected;
-        const sets = groups.filter((group) => group.variables.includes(own)).map((group) => group.name);
-        about.addRow([
-          own,
-          entry.label,
-          entry.question,
-          entry.universe,
-          entry.units,
-          storage,
-          kind,
-          confirmed ? 'confirmed' : 'presumed',
-          role,
-          counts.valid,
-          counts.distinct,
-          sets.join('\n'),
-          JSON.stringify(entryCarried({ ...entry, categories: [] })).slice(0, MOST_SIGNS),
-        ]);
-        for (const { code, label, missing, reason, frequency } of entry.categories)
-          codes.addRow([own, code, label, missing ? 'yes' : null, reason, frequency]);
-      }
-      const ruled = book.addWorksheet(SHEETS.rulings);
-      ruled.addRow(['when', 'ruling', 'reason']);
-      for (const { at, says, why } of rulings) ruled.addRow([at, says, why]);
-      for (const sheet of book.worksheets) sheet.views = [{ state: 'frozen', ySplit: 1 }];
-      const made = new Uint8Array(await book.xlsx.writeBuffer());
-      for (let at = 0; at < made.length; at += PIECE) yield made.subarray(at, at + PIECE);
+      yield* workbookBytes(file, [
+        dataSheet(file, leaving),
+        table(SHEETS.variables, [[...VARIABLE_HEADS], ...aboutVariables(leaving)]),
+        table(SHEETS.codes, [[...CODE_HEADS], ...aboutCodes(leaving)]),
+        table(SHEETS.rulings, [
+          ['when', 'ruling', 'reason'],
+          ...rulings.map(({ at, says, why }) => [at, says, why]),
+        ]),
+      ]);
     },
   };
 }
 
-/** Signs that XML has no room for, or changes, as the form escapes them (ISO/IEC 29500, 22.9.2.19). */
-const escaped = (text: string): string =>
-  text
-    .replace(/_x[0-9A-Fa-f]{4}_/g, (found) => `_x005F${found}`)
-    .replace(
-      /[\0-\x08\x0b-\x1f\ufffe\uffff]/g,
-      (sign) => `_x${sign.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}_`,
-    );
+function dataSheet(file: string, { variables, rows }: Leaving): SheetOut {
+  return {
+    name: SHEETS.data,
+    *rows() {
+      const letters = lettersOf(variables.length);
+      yield rowXml(
+        1,
+        letters,
+        variables.map(({ name }) => textCell(name)),
+      );
+      const cells = variables.map((variable) =>
+        variable.lift<string>((text) => cellOf(file, variable, text)),
+      );
+      let at = 2;
+      for (const batch of batches(rows.each())) {
+        pulse();
+        let xml = '';
+        for (const row of batch)
+          xml += rowXml(
+            at++,
+            letters,
+            cells.map((cell) => cell(row)),
+          );
+        yield xml;
+      }
+    },
+  };
+}
+
+function cellOf(file: string, { name, storage }: LeavingVariable, text: string): string {
+  if (text === '') return '';
+  if (text.length > MOST_SIGNS)
+    throw new InputError({
+      file,
+      says: `${name} holds a text of ${text.length} signs, more than the ${MOST_SIGNS} that a cell of a workbook holds; choose another form`,
+    });
+  return isNumericStorage(storage) && isPlain(text) && exact(text) ? numberCell(text) : textCell(text);
+}
+
+type Value = string | number | null;
+
+/** A small sheet of its own. */
+function table(name: string, rows: readonly (readonly Value[])[]): SheetOut {
+  return {
+    name,
+    *rows() {
+      const letters = lettersOf(Math.max(...rows.map(({ length }) => length)));
+      for (const [i, row] of rows.entries())
+        yield rowXml(
+          i + 1,
+          letters,
+          row.map((value) =>
+            value === null || value === ''
+              ? ''
+              : typeof value === 'number'
+                ? numberCell(String(value))
+                : textCell(value),
+          ),
+        );
+    },
+  };
+}
+
+function* aboutVariables({ variables, groups }: Leaving): Generator<Value[]> {
+  for (const { name, storage, entry, inspected } of variables) {
+    const { kind, confirmed, role, counts } = inspected;
+    const sets = groups.filter((group) => group.variables.includes(name)).map((group) => group.name);
+    const carried = JSON.stringify(entryCarried({ ...entry, categories: [] }));
+    const short = (text: string | null): string | null => text?.slice(0, MOST_SIGNS) ?? null;
+    yield [
+      name,
+      short(entry.label),
+      short(entry.question),
+      short(entry.universe),
+      entry.units,
+      storage,
+      kind,
+      confirmed ? 'confirmed' : 'presumed',
+      role,
+      counts.valid,
+      counts.distinct,
+      short(sets.join('\n')),
+      // What one cell has no room for goes on in the next.
+      ...piecesOf(carried),
+    ];
+  }
+}
+
+const piecesOf = (text: string): string[] =>
+  Array.from({ length: Math.ceil(text.length / MOST_SIGNS) }, (_, i) =>
+    text.slice(i * MOST_SIGNS, (i + 1) * MOST_SIGNS),
+  );
+
+function* aboutCodes({ variables }: Leaving): Generator<Value[]> {
+  for (const { name, entry } of variables)
+    for (const { code, label, missing, reason, frequency } of entry.categories)
+      yield [name, code, label, missing ? 'yes' : null, reason, frequency];
+}
 
 /** A cell of a workbook keeps fifteen digits. */
 const exact = (text: string): boolean => text.replace(/[-.]/g, '').length <= 15;
