@@ -113,5 +113,7 @@ const categoryXml = ({
 }: CodebookEntry['categories'][number]): string =>
   `<catgry${missing ? ` missing="Y"${reason ? ` missType="${reason}"` : ''}` : ''}><catValu>${text(code)}</catValu>${label === null ? '' : `<labl>${text(label)}</labl>`}${frequency === null ? '' : `<catStat type="freq">${frequency}</catStat>`}</catgry>`;
 
-const text = escapeHtml;
-const attribute = (value: string): string => escapeHtml(value).replace(/\n/g, '&#10;').replace(/\t/g, '&#9;');
+/** Signs that XML 1.0 has no room for (2.2) are told in the notes alone. */
+const text = (value: string): string =>
+  escapeHtml(value.replace(/[\0-\x08\x0b\x0c\x0e-\x1f\ufffe\uffff]/g, '\ufffd')).replaceAll('\r', '&#13;');
+const attribute = (value: string): string => text(value).replace(/\n/g, '&#10;').replace(/\t/g, '&#9;');

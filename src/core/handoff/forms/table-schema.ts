@@ -2,6 +2,7 @@ import { entryCarried } from '../../codebook/handed';
 import { HANDED, HANDED_ALL } from '../../extract/carried';
 import type { CodebookEntry } from '../../extract/extract';
 import { isNumericStorage, type Storage } from '../../extract/words';
+import { spellingsOf } from '../../infer/levels';
 import type { Leaving, LeavingVariable } from '../leaving';
 import { textFile, type FileOut } from './file';
 
@@ -10,10 +11,25 @@ const TYPES: Partial<Record<Storage, string>> = {
   decimal: 'number',
 };
 
+/** How the standards write numbers (XML Schema Part 2, 3.2.3 and 3.3.13, which both build on). */
+const WRITTEN: Record<string, RegExp> = {
+  integer: /^[-+]?\d+$/,
+  number: /^[-+]?(\d+(\.\d*)?|\.\d+)(e[-+]?\d+)?$/i,
+};
+
 /** Whether every written cell is of the type that its storage says, so that a reader by the standard takes it. */
-function typeOf({ storage, inspected }: LeavingVariable): string {
+function typeOf({ storage, inspected, entry }: LeavingVariable): string {
   const type = TYPES[storage];
-  return type && inspected.counts.unreadable === 0 ? type : 'string';
+  if (!type) return 'string';
+  const missing = new Set([
+    ...entry.categories.flatMap(({ code, missing: is }) => (is ? [code] : [])),
+    ...entry.missingTexts,
+  ]);
+  return inspected.base.levels.every((level) =>
+    spellingsOf(level).every((text) => missing.has(text) || WRITTEN[type].test(text)),
+  )
+    ? type
+    : 'string';
 }
 
 /** A Data Package (version 2) with a Table Schema of the delimited file beside it. */
@@ -116,7 +132,7 @@ export function csvwFile({ name, title, variables, groups, rows }: Leaving): Fil
           const { entry } = variable;
           const limits = entry.validRanges.length === 1 ? entry.validRanges[0] : null;
           const type = typeOf(variable);
-          const base = type === 'number' ? 'decimal' : type;
+          const base = type === 'number' ? 'double' : type;
           return {
             titles: variable.name,
             ...(/^[A-Za-z0-9._]+$/.test(variable.name) && !variable.name.startsWith('_')
