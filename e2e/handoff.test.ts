@@ -1,7 +1,11 @@
+import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import { afterEach, beforeEach, describe, expect, inject, it } from 'vitest';
+import { bring as lookAtAll } from '../src/core/intake/bring';
+import { readExtract } from '../src/core/intake/receive';
+import { sourceOf } from '../src/core/read/source';
 import {
   bring,
   By,
@@ -14,6 +18,7 @@ import {
   press,
   see,
   seeText,
+  still,
   tap,
   type Browser,
 } from './browser';
@@ -86,6 +91,62 @@ describe('the handoff', () => {
     // Its rulings are the log's own again.
     await keys(driver, '7');
     await seeText(driver, '.ruled', 'tenure is ordinal');
+  });
+
+  it('hands off what is in a set, in every form, and each is read again as it was', async () => {
+    const { driver, downloads } = browser;
+    for (const name of ['tenure', 'age']) {
+      await keys(driver, 'g');
+      await see(driver, '#jump');
+      await keys(driver, name, Key.ENTER);
+      await seeText(driver, '#profile h2', name);
+      await keys(driver, 'i');
+      await see(driver, '#into');
+      await keys(driver, 'Home', Key.ENTER);
+      await still(driver);
+    }
+    await keys(driver, '7');
+    await tap(driver, '.handsets input');
+    // The identifier goes along.
+    await seeText(driver, '.handdata', /3 variables go out, among them[^.]*hhid/);
+    for (const label of await driver.findElements(By.css('.forms label'))) {
+      const input = await label.findElement(By.css('input'));
+      if (!(await input.isSelected())) await input.click();
+    }
+    await press(driver, 'Save homes-handoff.zip');
+    await seeText(driver, '.handdata', '12 files with 3 variables and 60 rows handed off.');
+    const file = join(downloads, 'homes-handoff.zip');
+    await driver.wait(() => existsSync(file), PATIENCE, 'no zip was saved');
+    const members = unzipSync(readFileSync(file));
+    const { files } = JSON.parse(strFromU8(members['manifest.json'])) as {
+      files: { name: string; sha256: string }[];
+    };
+    expect(Object.keys(members)).toHaveLength(files.length + 1);
+    for (const { name, sha256 } of files)
+      expect([name, createHash('sha256').update(members[name]).digest('hex')]).toEqual([name, sha256]);
+    for (const names of [
+      ['homes.csv', 'homes.xml'],
+      ['homes.csv', 'homes.csv-metadata.json'],
+      ['homes.csv', 'datapackage.json'],
+      ['homes.xlsx'],
+      ['homes.parquet'],
+      ['homes.ndjson'],
+    ]) {
+      const { brought } = await lookAtAll(
+        names.map((name) => ({ key: name, source: sourceOf(name, members[name]) })),
+      );
+      const extract = await readExtract(
+        brought.flatMap((one) => (one.what === 'data' ? [{ source: one.source, look: one.look }] : [])),
+      );
+      expect(extract.variables.map(({ name, column }) => [name, column.text(0), column.text(59)])).toEqual([
+        ['hhid', 'H1000', 'H1059'],
+        ['tenure', '1', '3'],
+        ['age', '18', '77'],
+      ]);
+    }
+    // Nothing in a page that one reads runs.
+    for (const [name, bytes] of Object.entries(members))
+      if (name.endsWith('.html')) expect(strFromU8(bytes)).not.toMatch(/<script|\son\w+=/);
   });
 
   it('reads the next file as the last one was, shows which rulings fit, and holds both beside each other', async () => {

@@ -1,30 +1,12 @@
-import { execFile } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { promisify } from 'node:util';
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { crossSchema, everythingSchema } from '../core/inspect/cross-document';
+import { dig, linesOf, scratch } from '../testing/dig';
 import { rowsSchema } from '../core/inspect/rows-document';
 import { inspectionSchema } from '../core/inspect/schema';
 
-const run = promisify(execFile);
-const folder = mkdtempSync(join(tmpdir(), 'dig-cli-'));
-const path = (name: string): string => join(folder, name);
-
-async function dig(...args: string[]): Promise<{ code: number; out: string; err: string }> {
-  try {
-    const { stdout, stderr } = await run('npx', ['tsx', 'src/cli/main.ts', ...args], {
-      cwd: join(import.meta.dirname, '../..'),
-      maxBuffer: 1 << 28,
-    });
-    return { code: 0, out: stdout, err: stderr };
-  } catch (cause) {
-    const { code, stdout, stderr } = cause as { code: number; stdout: string; stderr: string };
-    return { code, out: stdout, err: stderr };
-  }
-}
-const lines = (err: string): string[] => err.split('\n').filter((line) => line && !line.startsWith('npm '));
+const path = scratch('cli');
+const folder = path('');
 
 describe('dig', () => {
   beforeAll(async () => void (await dig('demo', folder)));
@@ -33,11 +15,11 @@ describe('dig', () => {
     const { code, err } = await dig('demo', path('new/one'));
     expect(code).toBe(0);
     expect(readdirSync(path('new/one')).filter((name) => name.endsWith('.csv')).length).toBeGreaterThan(0);
-    expect(lines(err).length).toBe(readdirSync(path('new/one')).length);
+    expect(linesOf(err).length).toBe(readdirSync(path('new/one')).length);
     writeFileSync(path('taken'), '');
     const refused = await dig('demo', path('taken/below'));
     expect(refused.code).toBe(2);
-    expect(lines(refused.err)).toEqual([expect.stringContaining('cannot be made a folder')]);
+    expect(linesOf(refused.err)).toEqual([expect.stringContaining('cannot be made a folder')]);
   });
 
   it('inspect --set narrows variables and flags to a set, and says which names are near where there is none', async () => {
@@ -85,7 +67,7 @@ describe('dig', () => {
     expect(mine.sets.some(({ name }) => name === 'Weights')).toBe(false);
     const none = await dig('inspect', ...files, '--set', 'Heating');
     expect(none.code).toBe(2);
-    expect(lines(none.err)).toEqual([expect.stringMatching(/--set Heating.*near are “Heating and rooms”/)]);
+    expect(linesOf(none.err)).toEqual([expect.stringMatching(/--set Heating.*near are “Heating and rooms”/)]);
   });
 
   it('inspect --out leaves what stood there where it cannot write, and no half file beside', async () => {
@@ -96,7 +78,7 @@ describe('dig', () => {
     mkdirSync(path('out/folder'));
     const { code, err } = await dig('inspect', path('s.csv'), '--out', path('out/folder'));
     expect(code).toBe(2);
-    expect(lines(err)).toEqual([expect.stringMatching(/out\/folder: cannot be written \(\w+\)/)]);
+    expect(linesOf(err)).toEqual([expect.stringMatching(/out\/folder: cannot be written \(\w+\)/)]);
     const bad = await dig('inspect', path('none.csv'), '--out', path('out/o.json'));
     expect(bad.code).toBe(2);
     expect(readFileSync(path('out/o.json'), 'utf8')).toBe('before');
@@ -125,7 +107,7 @@ describe('dig', () => {
     writeFileSync(path('b.csv'), 'x,y,z\n5,6,7\n');
     const { code, out, err } = await dig('inspect', path('a.csv'), path('b.csv'), '--out', path('o.json'));
     expect([code, out]).toEqual([0, '']);
-    expect(lines(err)).toEqual([
+    expect(linesOf(err)).toEqual([
       'a.csv, line 3: row has 1 cell, 2 expected',
       'b.csv has z, which a.csv lacks; the 2 rows before are blank there',
     ]);
@@ -216,7 +198,7 @@ describe('dig', () => {
     );
     const bad = await dig('inspect', path('s.csv'), '--standing-rules', path('standing.json'));
     expect(bad.code).toBe(2);
-    expect(lines(bad.err)[0]).toMatch(
+    expect(linesOf(bad.err)[0]).toMatch(
       /standing\.json.*rules\.0\.reason.*this is no file of standing rules that is known here/,
     );
   });
@@ -238,7 +220,7 @@ describe('dig', () => {
         { code: '2021', count: 2 },
       ],
     });
-    expect(lines(err)).toEqual(['wave was made of what the files are called: 2020, 2021']);
+    expect(linesOf(err)).toEqual(['wave was made of what the files are called: 2020, 2021']);
   });
 
   it('inspect lays a saved log over the extract first, and tells what does not fit', async () => {
@@ -295,7 +277,7 @@ describe('dig', () => {
         frequencies: [{ code: 'Fenwater', count: 39, spellings: ['Fenwater', 'fenwater'] }],
       },
     ]);
-    expect(lines(err)).toEqual([
+    expect(linesOf(err)).toEqual([
       'did not fit: 99 (refused) declared missing in rooms, gone (there is no gone here)',
       'did not fit: rooms not asked where boiler is 2 (there is no boiler here)',
       'did not fit: “Fenwatter” taken for “Fenwater” in town (no row holds Fenwatter)',
@@ -378,7 +360,7 @@ describe('dig', () => {
   ])('refuses %s with one line and exit 2', async (_, args, says) => {
     const { code, out, err } = await dig('inspect', ...args());
     expect([code, out]).toEqual([2, '']);
-    expect(lines(err)).toHaveLength(1);
+    expect(linesOf(err)).toHaveLength(1);
     expect(err).toMatch(says);
   });
 
@@ -409,7 +391,7 @@ describe('dig', () => {
         ...['--take', '3', '--from', '2'],
       );
       expect(code).toBe(0);
-      expect(lines(err)).toContainEqual(expect.stringContaining('no row holds 77 in tenure'));
+      expect(linesOf(err)).toContainEqual(expect.stringContaining('no row holds 77 in tenure'));
       const { rows, sieve: account, found, records } = rowsSchema.parse(JSON.parse(out));
       expect(found).toBe(null);
       expect(rows.all).toBe(2987);
@@ -490,7 +472,7 @@ describe('dig', () => {
     ])('%s ends with 2 and one line', async (_, [command, ...options], says) => {
       const { code, err, out } = await dig(command, path('upkeep_2022.csv'), ...options);
       expect([code, out]).toEqual([2, '']);
-      expect(lines(err)).toEqual([expect.stringMatching(says)]);
+      expect(linesOf(err)).toEqual([expect.stringMatching(says)]);
     });
   });
 

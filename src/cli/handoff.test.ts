@@ -1,36 +1,12 @@
 import { createHash } from 'node:crypto';
-import { execFile } from 'node:child_process';
-import {
-  chmodSync,
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  writeFileSync,
-} from 'node:fs';
-import { tmpdir } from 'node:os';
+import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
 import { describe, expect, it } from 'vitest';
 import { manifestSchema } from '../core/handoff/manifest';
+import { inspectionSchema } from '../core/inspect/schema';
+import { dig, digOnFullDisk, linesOf, scratch } from '../testing/dig';
 
-const run = promisify(execFile);
-const folder = mkdtempSync(join(tmpdir(), 'dig-handoff-'));
-const path = (name: string): string => join(folder, name);
-
-async function dig(...args: string[]): Promise<{ code: number; out: string; err: string }> {
-  try {
-    const { stdout, stderr } = await run('npx', ['tsx', 'src/cli/main.ts', ...args], {
-      cwd: join(import.meta.dirname, '../..'),
-      maxBuffer: 1 << 28,
-    });
-    return { code: 0, out: stdout, err: stderr };
-  } catch (cause) {
-    const { code, stdout, stderr } = cause as { code: number; stdout: string; stderr: string };
-    return { code, out: stdout, err: stderr };
-  }
-}
+const path = scratch('handoff');
 
 const ROWS = Array.from(
   { length: 40 },
@@ -125,5 +101,81 @@ describe('dig handoff', () => {
     expect(existsSync(join(to, 'homes.ndjson'))).toBe(false);
     expect(readdirSync(to).filter((name) => name.endsWith('.part'))).toEqual([]);
     chmodSync(to, 0o755);
+  }, 60_000);
+
+  it('opens what was handed off under its log again, from the folder', async () => {
+    const log = path('log.json');
+    const entry = (id: string, more: object): object => ({
+      id,
+      at: '2026-01-05T10:00:00.000Z',
+      why: null,
+      ...more,
+    });
+    writeFileSync(
+      log,
+      JSON.stringify({
+        format: 'dig-first-log',
+        version: 5,
+        extract: 'homes',
+        entries: [
+          entry('1', { type: 'confirm-kind', kinds: [{ variable: 'tenure', kind: 'nominal' }] }),
+          entry('2', { type: 'rename', variable: 'age', name: 'years', label: 'Age in years' }),
+          entry('3', { type: 'note', variable: 'age', text: 'At interview' }),
+        ],
+      }),
+    );
+    const to = path('back');
+    const files = [path('homes.csv'), '--rulings', log];
+    expect((await dig('handoff', ...files, '--to', to, '--form', 'csvw,report')).code).toBe(0);
+    const before = inspectionSchema.parse(JSON.parse((await dig('inspect', ...files)).out));
+    const { code, out, err } = await dig('inspect', to);
+    const after = inspectionSchema.parse(JSON.parse(out));
+    expect(code).toBe(0);
+    expect(after.variables).toEqual(before.variables);
+    expect(after.source.replay?.fits).toHaveLength(3);
+    expect(linesOf(err)).toEqual(
+      expect.arrayContaining([
+        'homes-dig-log.json is laid: 3 rulings',
+        expect.stringMatching(/homes-report\.html was passed over/),
+      ]),
+    );
+  }, 60_000);
+
+  it('reads the next file as the log says the last one was read, and says what that changed', async () => {
+    writeFileSync(path('old.csv'), 'a;b\n1;2\n3;4\n');
+    expect(
+      (await dig('handoff', path('old.csv'), '--header', 'no', '--to', path('old'), '--form', 'json')).code,
+    ).toBe(0);
+    writeFileSync(path('new.csv'), 'a;b\n5;6\n7;8\n');
+    const { out, err } = await dig('inspect', path('new.csv'), '--rulings', path('old/old-dig-log.json'));
+    expect(inspectionSchema.parse(JSON.parse(out)).rows).toBe(3);
+    expect(linesOf(err)).toContain('new.csv: first row: is data, as the earlier extract was read');
+  }, 60_000);
+
+  it('ends with 2 where the disk is full, or the folder refused, and leaves nothing behind', async () => {
+    writeFileSync(path('long.csv'), `x\n${'abcdefghij\n'.repeat(40_000)}`);
+    for (const form of ['delimited', 'workbook', 'parquet']) {
+      const to = path(`full-${form}`);
+      const full = await digOnFullDisk(
+        form === 'delimited' ? 64 : 0,
+        'handoff',
+        path('long.csv'),
+        '--to',
+        to,
+        '--form',
+        form,
+      );
+      expect([full.code, linesOf(full.err).at(-1)]).toEqual([
+        2,
+        expect.stringMatching(/long\.\w+: cannot be written \(EFBIG\); nothing was changed there/),
+      ]);
+      expect(readdirSync(to)).toEqual([]);
+    }
+    writeFileSync(path('file'), '');
+    const refused = await dig('handoff', path('homes.csv'), '--to', path('file/below'), '--form', 'json');
+    expect([refused.code, linesOf(refused.err)]).toEqual([
+      2,
+      [expect.stringContaining('cannot be made a folder (ENOTDIR)')],
+    ]);
   }, 60_000);
 });

@@ -6,13 +6,13 @@ import type { HandoffForm } from '../../core/handoff/handoff';
 import type { LeavingAsk } from '../../core/handoff/leaving';
 import { counted, whole } from '../../core/handoff/words';
 import type { Summary } from '../../core/inspect/summary';
-import type { LeavingTold } from '../../engine/handing-off';
 import { outside } from '../../store/outside';
 import { useSession } from '../../store/session';
 import { ProblemText } from '../asking/ProblemText';
 import { useAnswer } from '../asking/useAnswer';
 import { Quiet } from '../frame/Quiet';
 import { saveBlob } from './download';
+import { ALL_IN_VIEW, HandVariables, pickedOf, type How, type Picked } from './HandVariables';
 
 /** The forms, each with what it is for. */
 const FORMS: readonly (readonly [HandoffForm, string, string])[] = [
@@ -30,22 +30,14 @@ const FORMS: readonly (readonly [HandoffForm, string, string])[] = [
 
 const USUAL: readonly HandoffForm[] = ['data-package', 'codebook'];
 
-type How = Omit<LeavingAsk, 'variables'>;
-
 /** A handoff of more cells than this is written to disk as it is made, where the browser can. */
 const MANY_CELLS = 20_000_000;
 
-interface Chosen {
-  from: 'view' | 'chosen';
-  trials: boolean;
-  wanted: string;
-}
-
 /** The data themselves, in open forms, as one zip with a manifest. */
 export function HandData({ inScope }: { inScope: readonly Summary[] }) {
-  const { opened, chosen, counts } = useSession();
+  const { opened, chosen, counts, state } = useSession();
   const [forms, setForms] = useState<ReadonlySet<HandoffForm>>(new Set(USUAL));
-  const [pick, setPick] = useState<Chosen>({ from: 'view', trials: false, wanted: '' });
+  const [pick, setPick] = useState<Picked>(ALL_IN_VIEW);
   const [how, setHow] = useState<How>({
     cells: 'codes',
     missing: 'keep',
@@ -54,9 +46,9 @@ export function HandData({ inScope }: { inScope: readonly Summary[] }) {
   });
   const [making, setMaking] = useState<{ says: string; done: number; whole: number } | null>(null);
   const [said, say] = useState('');
-  const from =
-    pick.from === 'chosen' && chosen.size ? inScope.filter(({ name }) => chosen.has(name)) : inScope;
-  const names = from.filter(({ trial }) => pick.trials || trial === null).map(({ name }) => name);
+  const names = pickedOf(pick, inScope, chosen, state.sets)
+    .filter(({ trial }) => pick.trials || trial === null)
+    .map(({ name }) => name);
   const ask: LeavingAsk = { ...how, variables: names };
   const { value: told, problem } = useAnswer('leaving', names.length ? [ask] : null);
   if (!opened) return null;
@@ -102,7 +94,7 @@ export function HandData({ inScope }: { inScope: readonly Summary[] }) {
     <section className="handdata" aria-label="The extract itself">
       <h3>The extract itself</h3>
       <div className="handgrid">
-        <Variables
+        <HandVariables
           inScope={inScope}
           pick={pick}
           setPick={setPick}
@@ -137,98 +129,6 @@ export function HandData({ inScope }: { inScope: readonly Summary[] }) {
         </span>
       </p>
     </section>
-  );
-}
-
-/** Which variables go out, their number checked against the one that was wanted. */
-function Variables({
-  inScope,
-  pick,
-  setPick,
-  how,
-  setHow,
-  going,
-  told,
-}: {
-  inScope: readonly Summary[];
-  pick: Chosen;
-  setPick: (pick: Chosen) => void;
-  how: How;
-  setHow: (how: How) => void;
-  going: number;
-  told: LeavingTold | null;
-}) {
-  const chosen = useSession((session) => session.chosen);
-  const trials = inScope.filter(({ trial }) => trial !== null).length;
-  const wanted = Number(pick.wanted);
-  return (
-    <fieldset>
-      <legend>Which variables</legend>
-      {(
-        [
-          ['view', `the ${whole(inScope.length)} in view`],
-          [
-            'chosen',
-            `the ${whole(inScope.filter(({ name }) => chosen.has(name)).length)} chosen in the ledger`,
-          ],
-        ] as const
-      ).map(([value, label]) => (
-        <label key={value}>
-          <input
-            type="radio"
-            name="hand-variables"
-            checked={pick.from === value}
-            disabled={value === 'chosen' && chosen.size === 0}
-            onChange={() => setPick({ ...pick, from: value })}
-          />{' '}
-          {label}
-        </label>
-      ))}
-      {trials > 0 && (
-        <label>
-          <input
-            type="checkbox"
-            checked={pick.trials}
-            onChange={(event) => setPick({ ...pick, trials: event.target.checked })}
-          />{' '}
-          {counted(trials, 'trial recode')} too
-        </label>
-      )}
-      <label>
-        I want{' '}
-        <input
-          className="form-control form-control-sm"
-          inputMode="numeric"
-          aria-label="How many variables I want"
-          value={pick.wanted}
-          placeholder="?"
-          onChange={(event) => setPick({ ...pick, wanted: event.target.value.replace(/\D/g, '') })}
-        />{' '}
-        {pick.wanted === ''
-          ? 'variables'
-          : wanted === going
-            ? '✓ as many go out'
-            : `– ${whole(Math.abs(going - wanted))} too ${going > wanted ? 'many' : 'few'} go out`}
-      </label>
-      <p className="mb-0">
-        <strong>{counted(going, 'variable')}</strong> {going === 1 ? 'goes' : 'go'} out
-        {told && told.wentAlong.length > 0 && (
-          <>
-            , among them what tells rows apart and weighs them:{' '}
-            <span className="code">{told.wentAlong.join(', ')}</span>
-          </>
-        )}
-        .
-      </p>
-      <label>
-        <input
-          type="checkbox"
-          checked={how.alone}
-          onChange={(event) => setHow({ ...how, alone: event.target.checked })}
-        />{' '}
-        nothing goes along that was not named
-      </label>
-    </fieldset>
   );
 }
 
