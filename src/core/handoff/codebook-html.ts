@@ -1,3 +1,4 @@
+import type { Reason } from '../extract/words';
 import type { Entry } from '../log/entries';
 import { entryText } from '../log/entry-text';
 import { foldLog, inForce, namesIn } from '../log/fold';
@@ -11,6 +12,9 @@ import { counted, escapeHtml, figure, percent, whole } from './words';
 /** More codes of one variable than these are cut short, and it says so. */
 const MOST_CODES = 200;
 
+/** More codes without labels than these stand one after the other, and not in rows of a table. */
+const MOST_IN_ROWS = 12;
+
 const STYLE = `
 :root{--ink:#25231f;--soft:#6b665c;--line:#d8d2c4;--bar:#5d6f63;--paper:#fffdf8}
 *{box-sizing:border-box}body{margin:2.2rem auto;max-width:52rem;padding:0 1.5rem;background:var(--paper);color:var(--ink);font:15px/1.45 "Source Sans 3","Segoe UI",system-ui,sans-serif}
@@ -18,9 +22,9 @@ h1{font-size:1.7rem;margin:0 0 .2rem}h2{font-size:1.2rem;margin:2.2rem 0 .6rem;b
 .soft{color:var(--soft)}.code{font-family:"Source Code Pro",ui-monospace,Consolas,monospace;font-size:.92em}
 table{border-collapse:collapse;font-variant-numeric:tabular-nums}th,td{text-align:left;padding:.12rem .6rem .12rem 0;border-bottom:1px solid var(--line);vertical-align:top}
 th{font-weight:600;color:var(--soft);font-size:.86em}td.n,th.n{text-align:right;white-space:nowrap}tr.missing td{font-style:italic}
-ol.contents{columns:2;padding-left:2.2rem}section.variable{border-top:1px solid var(--ink);padding:.8rem 0 1.1rem;break-inside:avoid-page}p{margin:.2rem 0}
+ol.contents{columns:2;column-gap:1.4rem;padding:0}ol.contents li{margin-left:2.8rem;break-inside:avoid}section.variable{border-top:1px solid var(--ink);padding:.8rem 0 1.1rem}section.variable h3,section.variable>p{break-after:avoid}svg.chart,p.codes{break-inside:avoid}p{margin:.2rem 0}
 svg.chart{max-width:24rem;height:auto;font:11px "Source Sans 3",system-ui,sans-serif}svg.chart rect{fill:var(--bar)}svg.chart text{fill:var(--ink)}svg.chart line{stroke:var(--soft)}
-a{color:inherit}@media print{body{margin:0;max-width:none;font-size:10pt;background:#fff}h2{break-after:avoid}thead{display:table-header-group}tr{break-inside:avoid}a{text-decoration:none}@page{margin:16mm}}`;
+p.codes .one{white-space:nowrap}a{color:inherit}@media print{body{margin:0;max-width:none;font-size:10pt;background:#fff}h2{break-after:avoid}thead{display:table-header-group}tr{break-inside:avoid}a{text-decoration:none}@page{margin:16mm}}`;
 
 /**
  * The annotated codebook: what a colleague reads instead of asking. Contents, an index by set, and for each variable that goes
@@ -123,20 +127,45 @@ function variablePart(
     .join(
       '',
     )}${figures.length ? `<p class="soft">${figures.map(([says, value]) => `${says} ${figure(value)}`).join(', ')}</p>` : ''}
-${codes(v, entry)}${chartSvg(picture, `Distribution of ${v.name}`)}`;
+${codes(v, entry)}${isPlainList(listedOf(v, entry)) ? '' : chartSvg(picture, `Distribution of ${v.name}`)}`;
 }
 
-function codes(
-  { counts, frequencies, kind }: Profile['variable'],
-  entry: Leaving['variables'][number]['entry'],
-): string {
-  const counted_ = new Map(frequencies.map((one) => [one.code, one.count]));
-  const listed = entry.categories.length
-    ? entry.categories
+interface Listed {
+  code: string;
+  label: string | null;
+  missing: boolean;
+  reason: Reason | null;
+}
+
+/** Codes that are listed of a variable: those that are described, else those that its rows hold. */
+const listedOf = (
+  { frequencies, kind }: Profile['variable'],
+  { categories }: Leaving['variables'][number]['entry'],
+): readonly Listed[] =>
+  categories.length
+    ? categories
     : kind === 'nominal' || kind === 'ordinal'
       ? frequencies.map(({ code, label, missing }) => ({ code, label, missing, reason: null }))
       : [];
+
+/** Many codes without labels: they are told one after the other, and a chart of them would say nothing more. */
+const isPlainList = (listed: readonly Listed[]): boolean =>
+  listed.length > MOST_IN_ROWS && listed.every(({ label }) => label === null);
+
+function codes(variable: Profile['variable'], entry: Leaving['variables'][number]['entry']): string {
+  const { counts } = variable;
+  const counted_ = new Map(variable.frequencies.map((one) => [one.code, one.count]));
+  const listed = listedOf(variable, entry);
   if (listed.length === 0) return '';
+  if (isPlainList(listed)) {
+    const told = listed.slice(0, MOST_CODES).map(({ code, missing }) => {
+      const n = counted_.get(code) ?? 0;
+      const share = missing ? '' : `, ${percent(n / Math.max(1, counts.valid))}`;
+      return `<span class="one"><span class="code">${escapeHtml(code)}</span> ${whole(n)}${share}</span>`;
+    });
+    const left = listed.length - told.length;
+    return `<p class="codes"><span class="soft">Codes with rows and share of valid:</span> ${told.join('; ')}${left > 0 ? `; and ${counted(left, 'code')} more` : ''}</p>`;
+  }
   const rows = listed.slice(0, MOST_CODES).map(({ code, label, missing, reason }) => {
     const n = counted_.get(code) ?? 0;
     return `<tr${missing ? ' class="missing"' : ''}><td class="code">${escapeHtml(code)}</td><td>${escapeHtml(label ?? '')}${missing ? ` <span class="soft">(no answer: ${reason ?? 'other'})</span>` : ''}</td><td class="n">${whole(n)}</td><td class="n">${missing ? '' : percent(n / Math.max(1, counts.valid))}</td></tr>`;
