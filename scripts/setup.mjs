@@ -15,7 +15,7 @@ export function run(command, args, options = {}) {
 }
 
 /** A digest of files and folders, by content. */
-function digest(paths) {
+export function digest(paths) {
   const hash = createHash('sha256');
   const add = (path) => {
     const full = join(root, path);

@@ -24,7 +24,7 @@ async function ran(command: string, args: readonly string[], options: ExecFileOp
 }
 
 /** The command line as a person calls it, to its end. */
-export const dig = (...args: string[]): Promise<Ran> => ran('npx', ['tsx', 'src/cli/main.ts', ...args]);
+export const dig = (...args: string[]): Promise<Ran> => ran(process.execPath, ['scripts/dig.mjs', ...args]);
 
 /** The same where no file may grow beyond some blocks of 1024 bytes: a disk that is full. */
 export const digOnFullDisk = (blocks: number, ...args: string[]): Promise<Ran> =>
@@ -32,9 +32,7 @@ export const digOnFullDisk = (blocks: number, ...args: string[]): Promise<Ran> =
     '-c',
     `ulimit -f ${blocks}; trap '' XFSZ; exec "$0" "$@"`,
     process.execPath,
-    '--import',
-    'tsx',
-    'src/cli/main.ts',
+    'scripts/dig.mjs',
     ...args,
   ]);
 
