@@ -38,9 +38,7 @@ const decidedSchema = z.object({
   order: z.array(z.string()).optional(),
   gate: z
     .object({
-      steps: z
-        .array(z.object({ by: z.string(), codes: z.array(z.string()), asked: z.boolean() }))
-        .optional(),
+      steps: z.array(z.object({ by: z.string(), codes: z.array(z.string()), asked: z.boolean() })).optional(),
       by: z.string(),
       shut: z.array(z.string()),
     })
