@@ -1,5 +1,5 @@
 import type { Coding, Lifted } from './coding';
-import { Dictionary } from './dictionary';
+import { Dictionary, MOST_BYTES, TooLong } from './dictionary';
 import { BETWEEN_PULSES, pulse } from './pulse';
 
 /**
@@ -259,7 +259,9 @@ export class ColumnBuilder {
 
   private byteRoom(more: number): void {
     if (this.used + more <= this.bytes.length) return;
-    const larger = new Uint8Array(Math.max(this.used + more, this.bytes.length * 2, 1 << 16));
+    if (this.used + more > MOST_BYTES) throw new TooLong();
+    const room = Math.max(this.used + more, this.bytes.length * 2, 1 << 16);
+    const larger = new Uint8Array(Math.min(room, MOST_BYTES));
     larger.set(this.bytes.subarray(0, this.used));
     this.bytes = larger;
   }

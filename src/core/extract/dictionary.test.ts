@@ -38,3 +38,58 @@ it('keeps its codes while it grows', () => {
   for (let i = 0; i < 20_000; i++) expect(dictionary.code(bytes(`${i}`), 0, `${i}`.length)).toBe(i);
   for (let i = 0; i < 20_000; i += 97) expect(dictionary.code(bytes(`${i}`), 0, `${i}`.length)).toBe(i);
 });
+
+it('tells numbers apart that are written otherwise, whatever came first, and finds each again', () => {
+  const digits = fc.stringMatching(/^[0-9]{1,6}$/);
+  const cell = fc.oneof(
+    digits,
+    fc.tuple(digits, digits).map(([a, b]) => `${a.slice(0, 3)}.${b.slice(0, 2)}`),
+    fc.constantFrom(
+      '',
+      '0',
+      '00',
+      '0.0',
+      '0.00',
+      '.5',
+      '5.',
+      '-1',
+      '+1',
+      '1e3',
+      '1.2.3',
+      ' 1',
+      '1 ',
+      '01',
+      '1,5',
+    ),
+    fc.integer({ min: 0, max: 40 }).map(String),
+  );
+  fc.assert(
+    fc.property(fc.array(cell, { maxLength: 400 }), (cells) => {
+      const dictionary = new Dictionary();
+      const first = cells.map((text) => dictionary.code(bytes(text), 0, bytes(text).length));
+      const again = cells.map((text) => dictionary.code(bytes(text), 0, bytes(text).length));
+      const texts = dictionary.texts();
+      expect(again).toEqual(first);
+      expect(first.map((code) => texts[code])).toEqual(cells);
+      expect(texts).toEqual([...new Set(cells)]);
+    }),
+    { numRuns: 300 },
+  );
+});
+
+it('finds numbers again that were known before there was a place for them', () => {
+  const dictionary = new Dictionary();
+  const code = (text: string): number => dictionary.code(bytes(text), 0, text.length);
+  // The first is far beyond the table; as more are known the table grows beyond it.
+  const far = code('200000');
+  for (let i = 0; i < 60_000; i++) code(String(i * 4 + 1));
+  expect([code('200000'), dictionary.size]).toEqual([far, 60_001]);
+  expect(new Set(dictionary.texts()).size).toBe(60_001);
+});
+
+it('reads its texts piece by piece where all together would be longer than a text can be', () => {
+  const dictionary = new Dictionary();
+  const cells = ['a', 'Größe', '', 'longer than a piece', 'é', 'z'.repeat(40), '🏠', 'b'];
+  for (const text of cells) dictionary.code(bytes(text), 0, bytes(text).length);
+  for (const atOnce of [1, 2, 7, 20, 1000]) expect(dictionary.texts(atOnce)).toEqual(cells);
+});

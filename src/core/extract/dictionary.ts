@@ -3,18 +3,46 @@ const SHORT = 8;
 /** Integers per entry of the table of short cells: the two halves of the key, the code plus one, and one to align. */
 const ENTRY = 4;
 
+/** Bytes of texts that are read together. */
+const AT_ONCE = 1 << 26;
+/** A column's texts have their places in numbers of 32 bits. */
+export const MOST_BYTES = 2 ** 32 - 1;
+
+/** Thrown where the texts of a column are longer together than it has places for. */
+export class TooLong extends Error {
+  constructor() {
+    super(
+      'it holds more than 4 GB of text, more than one column has room for; read the files without it, or only their first rows',
+    );
+    this.name = 'TooLong';
+  }
+}
+
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
+
+/** Longest number that may be found by its value: its digits, and a point. */
+const PLAIN = 7;
+/** Least and most places of the table of numbers, and how many it may have for each cell that is known. */
+const LEAST_PLACES = 1 << 12;
+const MOST_PLACES = 1 << 18;
+const PLACES_EACH = 8;
 
 /**
  * Distinct cells, as UTF-8 bytes, with their codes. A cell is looked up where it lies in the bytes of the file, and only
  * the first of equal ones is copied. Short cells without a zero byte, which most are, are found by their bytes
- * themselves in one look at memory; longer ones by FNV-1a hash and comparison. Both tables use open addresses.
+ * themselves in one look at memory; longer ones by FNV-1a hash and comparison. Both tables use open addresses. Small
+ * numbers that are written as numbers are, all with as many decimals as the first, are found by their value: no other
+ * text has it.
  */
 export class Dictionary {
   size = 0;
   private bytes = new Uint8Array(256);
   private ends = new Uint32Array(16);
   private used = 0;
+  /** Codes plus one by the digits of a number, in so far as it is known by them. */
+  private numbers = new Int32Array(64);
+  /** Decimals of the numbers that are found by their value; −1 before the first. */
+  private decimals = -1;
   private short = new Int32Array(64 * ENTRY);
   private shortSize = 0;
   private long = new Int32Array(0);
@@ -25,6 +53,11 @@ export class Dictionary {
   code(source: Uint8Array, from: number, to: number): number {
     const length = to - from;
     if (length > SHORT) return this.longCode(source, from, to);
+    const number = length <= PLAIN ? this.plainNumber(source, from, to) : -1;
+    if (number >= 0 && number < this.numbers.length) {
+      const code = this.numbers[number];
+      if (code !== 0) return code - 1;
+    }
     let low = 0;
     let high = 0;
     // Negative once a byte was zero: such cells would not be told from shorter ones.
@@ -45,15 +78,56 @@ export class Dictionary {
     const mask = short.length - 1;
     let place = start(low, high) & mask;
     for (let code = short[place + 2]; code !== 0; code = short[place + 2]) {
-      if (short[place] === low && short[place + 1] === high) return code - 1;
+      if (short[place] === low && short[place + 1] === high) {
+        // It was known before there was a place for it.
+        if (number >= 0 && number < this.numbers.length) this.numbers[number] = code;
+        return code - 1;
+      }
       place = (place + ENTRY) & mask;
     }
     const code = this.learn(source, from, to);
+    if (number >= 0 && this.hasPlace(number)) {
+      this.numbers[number] = code + 1;
+      return code;
+    }
     short[place] = low;
     short[place + 1] = high;
     short[place + 2] = code + 1;
     if (++this.shortSize * (1.5 * ENTRY) > short.length) this.growShort();
     return code;
+  }
+
+  /**
+   * The digits of a cell as one number, if it is a number that is written in one way alone: digits without a needless zero
+   * before them, and with as many decimals as the others of the column; −1 for any other cell.
+   */
+  private plainNumber(source: Uint8Array, from: number, to: number): number {
+    let value = 0;
+    let point = -1;
+    for (let i = from; i < to; i++) {
+      const digit = source[i] - 0x30;
+      if (digit >= 0 && digit <= 9) value = value * 10 + digit;
+      else if (digit === -2 && point < 0) point = i;
+      else return -1;
+    }
+    // A point with nothing before or behind it, and a zero before other digits, are other ways to write a number.
+    if (from === to || point === from || point === to - 1) return -1;
+    if (source[from] === 0x30 && to - from > 1 && point !== from + 1) return -1;
+    const decimals = point < 0 ? 0 : to - point - 1;
+    if (this.decimals < 0) this.decimals = decimals;
+    return decimals === this.decimals ? value : -1;
+  }
+
+  /** Whether a number has a place in the table of numbers, which grows with what is known. */
+  private hasPlace(number: number): boolean {
+    if (number < this.numbers.length) return true;
+    if (number >= Math.min(MOST_PLACES, Math.max(LEAST_PLACES, this.size * PLACES_EACH))) return false;
+    let places = this.numbers.length;
+    while (places <= number) places *= 2;
+    const table = new Int32Array(places);
+    table.set(this.numbers);
+    this.numbers = table;
+    return true;
   }
 
   /** Copies the bytes of a code's cell behind `at`. @returns where they end */
@@ -67,15 +141,26 @@ export class Dictionary {
     return this.ends[code] - this.begin(code);
   }
 
-  /** All distinct texts in the order of their codes. */
-  texts(): string[] {
-    const all = decoder.decode(this.bytes.subarray(0, this.used));
-    // Where every character is one byte the texts can be cut from the whole.
-    const cut =
-      all.length === this.used
-        ? (from: number, to: number) => all.slice(from, to)
-        : (from: number, to: number) => decoder.decode(this.bytes.subarray(from, to));
-    return Array.from({ length: this.size }, (_, code) => cut(this.begin(code), this.ends[code]));
+  /** All distinct texts in the order of their codes. @param atOnce bytes that are read together: a text of all may be longer than texts can be */
+  texts(atOnce = AT_ONCE): string[] {
+    const texts = new Array<string>(this.size);
+    for (let first = 0; first < this.size;) {
+      const from = this.begin(first);
+      let last = first + 1;
+      while (last < this.size && this.ends[last] - from <= atOnce) last++;
+      const piece = this.bytes.subarray(from, this.ends[last - 1]);
+      const all = decoder.decode(piece);
+      // Where every character is one byte the texts can be cut from the whole.
+      const plain = all.length === piece.length;
+      for (let code = first; code < last; code++) {
+        const [begin, end] = [this.begin(code), this.ends[code]];
+        texts[code] = plain
+          ? all.slice(begin - from, end - from)
+          : decoder.decode(this.bytes.subarray(begin, end));
+      }
+      first = last;
+    }
+    return texts;
   }
 
   private begin(code: number): number {
@@ -84,8 +169,11 @@ export class Dictionary {
 
   private learn(source: Uint8Array, from: number, to: number): number {
     const length = to - from;
-    if (this.used + length > this.bytes.length)
-      this.bytes = larger(this.bytes, Math.max(this.bytes.length * 2, this.used + length), Uint8Array);
+    if (this.used + length > this.bytes.length) {
+      if (this.used + length > MOST_BYTES) throw new TooLong();
+      const room = Math.max(this.bytes.length * 2, this.used + length);
+      this.bytes = larger(this.bytes, Math.min(room, MOST_BYTES), Uint8Array);
+    }
     if (this.size === this.ends.length) this.ends = larger(this.ends, this.size * 2, Uint32Array);
     for (let i = from; i < to; i++) this.bytes[this.used++] = source[i];
     this.ends[this.size] = this.used;

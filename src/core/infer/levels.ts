@@ -89,8 +89,19 @@ export function validOf(of: Levels): Valid {
   return made;
 }
 
-/** Rows that hold one of the levels. */
-export const rowsOf = (levels: readonly Level[]): number => levels.reduce((sum, { count }) => sum + count, 0);
+const sums = new WeakMap<readonly Level[], number>();
+/** Lists shorter than this are added up each time. */
+const SHORT = 256;
+
+/** Rows that hold one of the levels. Lists of levels are not changed once they are made. */
+export function rowsOf(levels: readonly Level[]): number {
+  const known = levels.length < SHORT ? undefined : sums.get(levels);
+  if (known !== undefined) return known;
+  let sum = 0;
+  for (const { count } of levels) sum += count;
+  if (levels.length >= SHORT) sums.set(levels, sum);
+  return sum;
+}
 /** The number of a level that is one. */
 export const numberOf = (level: Level): number => level.value as number;
 

@@ -1,5 +1,6 @@
 import { carriedCodebook } from '../codebook/handed';
 import { ColumnBuilder } from '../extract/column';
+import { TooLong } from '../extract/dictionary';
 import type { Extract, FileSource, Marks, Notice, Part, Variable } from '../extract/extract';
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
@@ -52,7 +53,17 @@ export async function readExtract(
     const notices: Notice[] = [];
     let names: string[] = [];
     let width = 0;
-    let columns: { builder: ColumnBuilder; index: number }[] = [];
+    let columns: { name: string; builder: ColumnBuilder; index: number }[] = [];
+    /** Each column takes its cells. */
+    const take = (push: (builder: ColumnBuilder, index: number) => void): void => {
+      for (const { name, builder, index } of columns)
+        try {
+          push(builder, index);
+        } catch (cause) {
+          if (!(cause instanceof TooLong)) throw cause;
+          throw new InputError({ file: source.name, element: name, says: cause.message });
+        }
+    };
     const read = await readFile(
       source,
       look.reading,
@@ -75,16 +86,15 @@ export async function readExtract(
           });
           columns = met.flatMap((name, index) => {
             const builder = builders.get(name);
-            return builder ? [{ builder, index }] : [];
+            return builder ? [{ name, builder, index }] : [];
           });
         },
         rows(batch) {
-          for (const { builder, index } of columns) builder.pushFrom(batch, index);
+          take((builder, index) => builder.pushFrom(batch, index));
           rows += batch.length;
         },
         spans({ bytes, starts, ends, rows: found }) {
-          for (const { builder, index } of columns)
-            builder.pushSpans(bytes, starts, ends, index, width, found);
+          take((builder, index) => builder.pushSpans(bytes, starts, ends, index, width, found));
           rows += found;
         },
       },

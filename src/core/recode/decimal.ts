@@ -19,7 +19,7 @@ const scaled = ({ units, digits }: Decimal, to: number): bigint => units * 10n *
 /** How many whole steps of `size` lie between `start` and a value, counted downwards where it lies below. */
 export function stepsBetween(value: number, start: number, size: number): bigint {
   const all = [value, start, size].map(decimalOf);
-  const digits = Math.max(...all.map((one) => one.digits));
+  const digits = all.reduce((most, one) => Math.max(most, one.digits), 0);
   const [v, s, w] = all.map((one) => scaled(one, digits));
   const apart = v - s;
   return apart >= 0n ? apart / w : -((-apart + w - 1n) / w);

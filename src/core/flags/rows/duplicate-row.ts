@@ -33,16 +33,7 @@ function look({ extract, subjects }: Whole): Flag[] {
   );
   const columns = variables.flatMap(({ column }, i) => (running.has(i) ? [] : [column]));
   if (columns.length < LEAST_COLUMNS) return [];
-  const hashes = rowHashes(columns, rows);
-  const byHash = new Map<number, number[]>();
-  for (let row = 0; row < rows; row++) {
-    const same = byHash.get(hashes[row]);
-    if (same) same.push(row);
-    else byHash.set(hashes[row], [row]);
-  }
-  const groups = [...byHash.values()]
-    .filter(({ length }) => length > 1)
-    .flatMap((same) => exactGroups(columns, same));
+  const groups = groupsOf(columns, rowHashes(columns, rows));
   const touched = groups.reduce((sum, { length }) => sum + length, 0);
   const filled = groups.filter(
     ([row]) => columns.filter((column) => !isBlank(column.text(row))).length >= LEAST_COLUMNS,
@@ -155,11 +146,32 @@ function hashOf(text: string): number {
   return hash;
 }
 
-function exactGroups(columns: readonly Column[], rows: readonly number[]): number[][] {
-  const byText = new Map<string, number[]>();
-  for (const row of rows) {
-    const key = columns.map((column) => column.text(row)).join('\u0001');
-    byText.set(key, [...(byText.get(key) ?? []), row]);
+/**
+ * Rows that hold the same in all columns, each group in the order of the file, the groups by their first rows. Rows of one
+ * hash are held against each other cell by cell, by codes where a column has them.
+ */
+function groupsOf(columns: readonly Column[], hashes: Uint32Array): number[][] {
+  const sorted = hashes.slice().sort();
+  const repeated = new Set<number>();
+  for (let i = 1; i < sorted.length; i++) if (sorted[i] === sorted[i - 1]) repeated.add(sorted[i]);
+  if (repeated.size === 0) return [];
+  const byHash = new Map<number, number[][]>();
+  const groups: number[][] = [];
+  for (let row = 0; row < hashes.length; row++) {
+    if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
+    if (!repeated.has(hashes[row])) continue;
+    const known = byHash.get(hashes[row]);
+    const same = known?.find(([first]) => columns.every((column) => isSame(column, first, row)));
+    if (same) same.push(row);
+    else {
+      const group = [row];
+      groups.push(group);
+      if (known) known.push(group);
+      else byHash.set(hashes[row], [group]);
+    }
   }
-  return [...byText.values()].filter(({ length }) => length > 1);
+  return groups.filter(({ length }) => length > 1);
 }
+
+const isSame = (column: Column, a: number, b: number): boolean =>
+  column.form === 'dictionary' ? column.codes[a] === column.codes[b] : column.text(a) === column.text(b);

@@ -96,7 +96,7 @@ function table(name: string, rows: readonly (readonly Value[])[]): SheetOut {
   return {
     name,
     *rows() {
-      const letters = lettersOf(Math.max(...rows.map(({ length }) => length)));
+      const letters = lettersOf(rows.reduce((most, { length }) => Math.max(most, length), 0));
       for (const [i, row] of rows.entries())
         yield rowXml(
           i + 1,
