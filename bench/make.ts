@@ -1,5 +1,5 @@
 /** Made-up extracts of a given size, the same bytes for the same arguments. */
-import { closeSync, existsSync, mkdirSync, openSync, writeSync } from 'node:fs';
+import { closeSync, existsSync, mkdirSync, openSync, readFileSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 
 const folder = join(import.meta.dirname, 'data');
@@ -29,17 +29,32 @@ function cell(column: number, next: () => number): string {
   }
 }
 
-/** Path of a delimited file with that many rows and columns, made if it is not there yet. */
-export function madeFile(rows: number, columns: number): string {
+/** Cells of which no two in a column are alike: numbers with decimals, whole numbers, identifiers, words with a number. */
+function distinctCell(column: number, row: number, next: () => number): string {
+  switch (column % 4) {
+    case 0:
+      return (row + next()).toFixed(6);
+    case 1:
+      return String(row * 7 + Math.floor(next() * 7));
+    case 2:
+      return `H${String(row).padStart(9, '0')}${Math.floor(next() * 10)}`;
+    default:
+      return `${PLACES[Math.floor(next() * 20)]} ${row}`;
+  }
+}
+
+/** Path of a delimited file with that many rows and columns, made if it is not there yet. @param distinct whether no two cells of a column are alike */
+export function madeFile(rows: number, columns: number, distinct = false): string {
   mkdirSync(folder, { recursive: true });
-  const path = join(folder, `made_${rows}x${columns}.csv`);
+  const path = join(folder, `made_${rows}x${columns}${distinct ? '_distinct' : ''}.csv`);
   if (existsSync(path)) return path;
   const next = seeded(rows + columns);
   const file = openSync(path, 'w');
   let text = `${Array.from({ length: columns }, (_, c) => `v${c + 1}`).join(',')}\n`;
   for (let row = 0; row < rows; row++) {
     const cells: string[] = [];
-    for (let column = 0; column < columns; column++) cells.push(cell(column, next));
+    for (let column = 0; column < columns; column++)
+      cells.push(distinct ? distinctCell(column, row, next) : cell(column, next));
     text += `${cells.join(',')}\n`;
     if (text.length > 1 << 20) {
       writeSync(file, text);
@@ -49,4 +64,12 @@ export function madeFile(rows: number, columns: number): string {
   writeSync(file, text);
   closeSync(file);
   return path;
+}
+
+/** @throws Error where a made file repeats its rows: figures of it would hide what real numbers cost */
+export function mustBeSound(path: string, rows: number): void {
+  const lines = readFileSync(path, 'latin1').split('\n').slice(1, -1);
+  const different = new Set(lines).size;
+  if (lines.length !== rows || different !== rows)
+    throw new Error(`${path}: ${different} different rows of ${lines.length}, not ${rows}`);
 }

@@ -1,6 +1,8 @@
 import {
+  closeSync,
   existsSync,
   mkdirSync,
+  openSync,
   readdirSync,
   readFileSync,
   renameSync,
@@ -11,15 +13,28 @@ import {
 import { join } from 'node:path';
 import type { ZodType } from 'zod';
 import { InputError } from '../core/extract/problem';
+import { jsonPieces } from '../core/handoff/json-pieces';
 
 /** To standard error: standard output holds nothing but the document that was asked for. */
 export const say = (text: string): void => void process.stderr.write(`${text}\n`);
 
 /** A document as JSON, to a file or to standard output. */
-export function give(document: unknown, out: string | undefined): void {
-  const text = `${JSON.stringify(document, null, 1)}\n`;
-  if (out) write(out, text);
-  else process.stdout.write(text);
+export function give(document: object, out: string | undefined): void {
+  if (out) write(out, jsonPieces(document));
+  else for (const piece of batched(jsonPieces(document))) process.stdout.write(piece);
+}
+
+const BATCH = 1 << 20;
+/** Texts in fewer and longer ones. */
+function* batched(texts: Iterable<string>): Generator<string> {
+  let batch = '';
+  for (const text of texts) {
+    batch += text;
+    if (batch.length < BATCH) continue;
+    yield batch;
+    batch = '';
+  }
+  yield batch;
 }
 
 /** A JSON document. @param now what to do @throws InputError where it cannot be read as one */
@@ -53,12 +68,21 @@ export function readJson<T>(path: string, schema: ZodType<T>, what: string, now:
 }
 
 /** Writes a file whole or not at all: beside its place first, then into it. @throws InputError where that cannot be */
-export function write(path: string, text: string | Uint8Array): void {
+export function write(path: string, content: string | Uint8Array | Iterable<string>): void {
   const beside = `${path}.${process.pid}.part`;
+  const put = (place: string): void => {
+    if (typeof content === 'string' || content instanceof Uint8Array) return writeFileSync(place, content);
+    const file = openSync(place, 'w');
+    try {
+      for (const piece of batched(content)) writeFileSync(file, piece);
+    } finally {
+      closeSync(file);
+    }
+  };
   try {
     // What is no file, such as a pipe, is written as it is.
-    if (existsSync(path) && !statSync(path).isFile()) return writeFileSync(path, text);
-    writeFileSync(beside, text);
+    if (existsSync(path) && !statSync(path).isFile()) return put(path);
+    put(beside);
     renameSync(beside, path);
   } catch (cause) {
     rmSync(beside, { force: true });

@@ -20,6 +20,7 @@ import { skipOf, type Skip } from '../core/inspect/skip';
 import { evidenceOf, type Evidence } from '../core/inspect/evidence';
 import { Inspector } from '../core/inspect/inspect';
 import { documented } from '../core/inspect/inspected';
+import { jsonPieces } from '../core/handoff/json-pieces';
 import { onlyOf } from '../core/inspect/sets-told';
 import type { ListAsk } from '../core/inspect/listing';
 import type { ToldCell } from '../core/inspect/told-rows';
@@ -254,8 +255,8 @@ export abstract class Questions {
   }
 
   /** The inspection document, with no other variables and flags than of these. */
-  inspection(names: string[]): string {
-    return `${JSON.stringify(onlyOf(this.opened.document(), names), null, 1)}\n`;
+  inspection(names: string[]): Blob {
+    return new Blob([...jsonPieces(onlyOf(this.opened.document(), names))]);
   }
 
   report(names: string[], madeAt: string): Promise<string> {

@@ -39,15 +39,27 @@ export function readsAsNoAnswer(label: string): boolean {
   const folded = fold(label);
   if (AMBIGUOUS.has(folded.trim())) return true;
   if (folded.trim().split(' ').length > MOST_WORDS) return false;
-  return WORDS.some(([, words]) =>
-    words.some(
-      (word) =>
-        !AMBIGUOUS.has(word) &&
-        folded.includes(` ${word} `) &&
-        ((!OF_OTHER_THINGS.has(word) && word.length > SHORT) || isAllOf(label, folded, word)),
-    ),
-  );
+  // Only what begins with one of its words can be in it.
+  return folded
+    .trim()
+    .split(' ')
+    .some((first) =>
+      BY_FIRST.get(first)?.some(
+        (word) =>
+          folded.includes(` ${word} `) &&
+          ((!OF_OTHER_THINGS.has(word) && word.length > SHORT) || isAllOf(label, folded, word)),
+      ),
+    );
 }
+
+/** Words for no answer that mean nothing else, by the first word of each. */
+const BY_FIRST = new Map<string, string[]>();
+for (const [, words] of WORDS)
+  for (const word of words) {
+    if (AMBIGUOUS.has(word)) continue;
+    const [first] = word.split(' ');
+    BY_FIRST.set(first, [...(BY_FIRST.get(first) ?? []), word]);
+  }
 
 /** Letters that are short for no answer are on number plates too. */
 const SHORT = 4;

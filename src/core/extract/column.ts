@@ -107,19 +107,18 @@ export class PackedColumn {
     return (this.made ??= this.list());
   }
   private list(): DictionaryColumn {
-    const places = new Map<string, number>();
+    const dictionary = new Dictionary();
     const codes = new Uint32Array(this.rows);
+    let from = 0;
     for (let row = 0; row < codes.length; row++) {
       if ((row & (BETWEEN_PULSES - 1)) === 0) {
         pulse();
-        if (places.size > MOST_DISTINCT) throw new TooManyDistinct();
+        if (dictionary.size > MOST_DISTINCT) throw new TooManyDistinct();
       }
-      const text = this.text(row);
-      let place = places.get(text);
-      if (place === undefined) places.set(text, (place = places.size));
-      codes[row] = place;
+      codes[row] = dictionary.code(this.bytes, from, this.ends[row]);
+      from = this.ends[row];
     }
-    return new DictionaryColumn([...places.keys()], codes);
+    return new DictionaryColumn(dictionary.texts(), codes);
   }
   coding(size: number, categoryOf: (text: string) => number): Coding {
     return this.listed.coding(size, categoryOf);

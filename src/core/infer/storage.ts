@@ -97,9 +97,14 @@ const ERROR_OR_POINT = /^(#(div\/0!|ref!|value!|name\?|num!)|\.[a-z])$/;
 const NOTHING = /^(n\/?a|#n\/a|n\.a\.|null|\(null\)|nan|nil|<na>|\.{1,3}|-{1,3}|[—–]|\?)$/i;
 export const saysNothing = (text: string): boolean => NOTHING.test(text.trim());
 
+/** None of them is longer. */
+const LONGEST_MARKER = 7;
+
 export function isMarker(text: string): boolean {
-  const bare = text.trim().toLowerCase();
-  return MARKERS.has(bare) || ERROR_OR_POINT.test(bare);
+  const bare = text.trim();
+  if (bare.length > LONGEST_MARKER) return false;
+  const folded = bare.toLowerCase();
+  return MARKERS.has(folded) || ERROR_OR_POINT.test(folded);
 }
 
 /** Storage of the cells of a tally. */

@@ -1,7 +1,7 @@
 import { carriedCodebook } from '../codebook/handed';
 import { ColumnBuilder } from '../extract/column';
 import { TooLong } from '../extract/dictionary';
-import type { Extract, FileSource, Marks, Notice, Part, Variable } from '../extract/extract';
+import type { Extract, FileSource, HowRead, Marks, Notice, Part, Variable } from '../extract/extract';
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
 import type { Layout } from '../read/fixed-width';
@@ -113,18 +113,7 @@ export async function readExtract(
       delimiter: look.reading.form === 'delimited' ? look.reading.delimiter : null,
       header: look.reading.header || look.reading.form === 'json' || look.reading.form === 'parquet',
       ...(read.sheet === undefined ? {} : { sheet: read.sheet }),
-      how: {
-        quote: look.reading.quote,
-        titles: look.reading.titles,
-        records: look.reading.records,
-        layout:
-          layout?.map(({ name, start, end, record }) => ({
-            name,
-            start,
-            end,
-            ...(record === undefined ? {} : { record }),
-          })) ?? null,
-      },
+      how: howRead(look, layout),
       ...(wave === undefined ? {} : { wave }),
       ...(read.partial ? { partial: true } : {}),
       ...(read.lines ? { lines: read.lines } : {}),
@@ -179,3 +168,17 @@ export function extractName(files: readonly string[]): string {
   // What the names begin with, without the beginning of a year or number that they do not share.
   return common.replace(/[\s_.-]*\d{0,3}$/, '').replace(/[\s_.-]+$/, '') || bare[0];
 }
+
+/** What else was fixed of how a file is read. */
+const howRead = ({ reading: { quote, titles, records } }: Look, layout: Layout | null): HowRead => ({
+  quote,
+  titles,
+  records,
+  layout:
+    layout?.map(({ name, start, end, record }) => ({
+      name,
+      start,
+      end,
+      ...(record === undefined ? {} : { record }),
+    })) ?? null,
+});

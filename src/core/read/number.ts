@@ -24,8 +24,14 @@ const ADORNED = new RegExp(
 
 export const readsAsBareNumber = (text: string): boolean => BARE.test(text);
 
+interface Parts {
+  digits: string;
+  exponent: string;
+  negative: boolean;
+}
+
 /** Parts of a text that may be a number under some form; `null` where no form can make it one. */
-function partsOf(text: string): { digits: string; exponent: string; negative: boolean } | null {
+function partsOf(text: string): Parts | null {
   const found = ADORNED.exec(text.trim());
   if (!found) return null;
   const [, open, sign, inner, digits, exponent = '', after, , close] = found;
@@ -49,12 +55,17 @@ const GROUPED: Record<NumberForm['thousands'], RegExp> = {
 
 /** The number that a text stands for under a form; `null` where it stands for none. */
 export function readNumber(text: string, form: NumberForm = PLAIN): number | null {
-  if (form.decimal === '.' && BARE.test(text)) {
-    const value = Number(text);
-    return Number.isFinite(value) ? scaled(value, text, form) : null;
-  }
+  if (form.decimal === '.' && BARE.test(text)) return bareNumber(text, form);
   const parts = partsOf(text);
-  if (!parts) return null;
+  return parts && numberOfParts(parts, form);
+}
+
+function bareNumber(text: string, form: NumberForm): number | null {
+  const value = Number(text);
+  return Number.isFinite(value) ? scaled(value, text, form) : null;
+}
+
+function numberOfParts(parts: Parts, form: NumberForm): number | null {
   const at = parts.digits.lastIndexOf(form.decimal);
   const whole = at < 0 ? parts.digits : parts.digits.slice(0, at);
   const fraction = at < 0 ? '' : parts.digits.slice(at + 1);
@@ -95,13 +106,20 @@ export function guessNumberForm(
   texts: readonly (readonly [string, number])[],
   mark: '.' | ',' | null,
 ): GuessedForm {
-  const tried = FORMS.map((form) => ({
-    form,
-    cells: texts.reduce((sum, [text, count], i) => {
-      if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
-      return readNumber(text, form) === null ? sum : sum + count;
-    }, 0),
-  }));
+  const tried = FORMS.map((form) => ({ form, cells: 0 }));
+  for (const [i, [text, count]] of texts.entries()) {
+    if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
+    // A text is taken apart once, whatever the forms make of its parts.
+    const bare = BARE.test(text);
+    const parts = partsOf(text);
+    if (!bare && !parts) continue;
+    for (const one of tried) {
+      const { form } = one;
+      const value =
+        bare && form.decimal === '.' ? bareNumber(text, form) : parts && numberOfParts(parts, form);
+      if (value !== null) one.cells += count;
+    }
+  }
   const most = Math.max(...tried.map(({ cells }) => cells));
   const best = tried.filter(({ cells }) => cells === most);
   const decimals = new Set(best.map(({ form }) => form.decimal));

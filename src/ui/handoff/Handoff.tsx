@@ -34,7 +34,7 @@ export function Handoff() {
     what: string,
     name: string,
     type: string,
-    make: () => Promise<string | null>,
+    make: () => Promise<string | Blob | null>,
   ): Promise<void> => {
     setMaking(what);
     try {

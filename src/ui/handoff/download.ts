@@ -1,5 +1,5 @@
 /** Saves text as a file, through the browser's own download. */
-export function download(name: string, type: string, text: string): void {
+export function download(name: string, type: string, text: string | Blob): void {
   saveBlob(name, new Blob([text], { type: `${type};charset=utf-8` }));
 }
 

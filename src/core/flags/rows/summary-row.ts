@@ -28,6 +28,8 @@ const TOTAL =
 /** The same with what it is the total of: "Subtotal 2017", "North total". It takes sums or an empty row to be believed. */
 const TOTAL_OF =
   /^\W*((grand\s+|sub\s*-?)?totals?|zwischensumme|summe|sous-total|subtotal)\b.{1,30}$|^.{1,30}\s(sub\s*-?)?totals?\W*$/i;
+/** Some of it stands in every one of both; most texts have none. */
+const ANY_TOTAL = /total|sum|all|mean|average|gesamt|ensemble|somme|promedio/i;
 const NOTE =
   /^\W*(source|note|notes|quelle|anmerkung|fuente|nota|\*{1,3}|©)\b|^\W*(source|quelle|note)s?\s*:/i;
 /** A value stands in at most so many rows to be a row's name for itself. */
@@ -134,8 +136,10 @@ function* candidates(
     let seen = 0;
     for (const { code, count, label, value } of words) {
       if ((seen++ & (BETWEEN_PULSES - 1)) === 0) pulse();
-      if (value !== null || count > MOST_ROWS || label !== null || !/\p{L}|\*/u.test(code)) continue;
-      if (TOTAL.test(code) || TOTAL_OF.test(code)) yield { variable, code, note: false };
+      if (value !== null || count > MOST_ROWS || label !== null) continue;
+      if ((i > 0 && !ANY_TOTAL.test(code)) || !/\p{L}|\*/u.test(code)) continue;
+      if (ANY_TOTAL.test(code) && (TOTAL.test(code) || TOTAL_OF.test(code)))
+        yield { variable, code, note: false };
       else if (i === 0 && NOTE.test(code)) yield { variable, code, note: true };
     }
   }

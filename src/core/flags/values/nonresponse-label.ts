@@ -1,6 +1,6 @@
 import { isAmbiguous, readsAsNoAnswer, standsForNoWord } from '../../codebook/no-answer';
 import { isCategorical, isMeasure } from '../../extract/words';
-import { validOf } from '../../infer/levels';
+import { validOf, type Level } from '../../infer/levels';
 import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /**
@@ -35,9 +35,12 @@ function look({ name, kind, levels, written, entry }: Subject): Flag[] {
       ? readsAsNoAnswer(label)
       : written.storage === 'text' && isNoWord(code, count, valid.rows, hasLabels),
   );
-  const others = valid.levels.filter((level) => !found.includes(level));
-  const outcome = others.some(({ code, label }) => OUTCOME.test(label ?? code));
-  const told = found.filter(({ code, label }) => !(outcome && /refus|declin/i.test(label ?? code)));
+  if (found.length === 0) return [];
+  const own = new Set(found);
+  const others = valid.levels.filter((level) => !own.has(level));
+  const isRefusal = ({ code, label }: Level): boolean => /refus|declin/i.test(label ?? code);
+  const outcome = found.some(isRefusal) && others.some(({ code, label }) => OUTCOME.test(label ?? code));
+  const told = found.filter((level) => !(outcome && isRefusal(level)));
   if (told.length === 0 || (kind === 'text' && others.length < LEAST_WORDS)) return [];
   const rows = told.reduce((sum, { count }) => sum + count, 0);
   return [

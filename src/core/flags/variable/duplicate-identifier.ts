@@ -69,25 +69,28 @@ function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
   });
 }
 
+/** Texts that stand in more than one row of a part, in the order in which they first do, and those rows. */
 function repeatsWithin(
   column: Column,
   parts: readonly (readonly [number, number])[],
   no: ReadonlySet<string>,
 ): { texts: string[]; rows: number } {
-  const texts = new Set<string>();
+  const { codes, texts } = column.listed;
+  const told = new Set<number>();
   let rows = 0;
   for (const [from, to] of parts) {
-    const seen = new Map<string, number>();
+    const counts = new Uint32Array(texts.length);
+    const firsts = new Uint32Array(texts.length);
+    const repeated: number[] = [];
     for (let row = from; row < to; row++) {
-      const text = column.text(row);
-      if (isBlank(text) || no.has(text)) continue;
-      seen.set(text, (seen.get(text) ?? 0) + 1);
+      const code = codes[row];
+      if (++counts[code] === 1) firsts[code] = row;
+      else if (counts[code] === 2 && !isBlank(texts[code]) && !no.has(texts[code])) repeated.push(code);
     }
-    for (const [text, count] of seen)
-      if (count > 1) {
-        texts.add(text);
-        rows += count;
-      }
+    for (const code of repeated.sort((a, b) => firsts[a] - firsts[b])) {
+      told.add(code);
+      rows += counts[code];
+    }
   }
-  return { texts: [...texts], rows };
+  return { texts: Array.from(told, (code) => texts[code]), rows };
 }

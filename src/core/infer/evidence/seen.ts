@@ -128,7 +128,8 @@ function trimmed(body: readonly Level[]): readonly Level[] {
     );
   };
   // Slips stand apart from each other too: the last gap that is wide enough counts.
-  for (let i = to; i > from && rowsOf(body.slice(i)) <= most; i--)
+  let above = body[to].count;
+  for (let i = to; i > from && above <= most; above += body[--i].count)
     if (Math.abs(numberOf(body[i]) - numberOf(body[i - 1])) > wide(from, i - 1) && i - from >= LEAST_LEVELS)
       to = i - 1;
   gone = rowsOf(body.slice(to + 1));
