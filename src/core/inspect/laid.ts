@@ -64,12 +64,34 @@ export class Laid {
   protected layOver(decided: State): Set<string> {
     const state = overHanded(decided, this.received);
     const names = touched(this.state, state);
-    for (const name of names) this.counted.delete(name);
+    const confirmed = this.confirmedOnly(names, state);
+    for (const name of names) if (!confirmed.has(name)) this.counted.delete(name);
+    const { extract, there } = this.basis;
     this.state = state;
     this.settle(state, names);
-    for (const name of names) this.found.delete(name);
+    if (this.basis.extract !== extract || this.basis.there !== there) confirmed.clear();
+    for (const name of names) {
+      const found = confirmed.get(name);
+      if (found) this.found.set(name, found);
+      else this.found.delete(name);
+    }
     this.extend(names);
     return names;
+  }
+
+  /** Of some variables those of which nothing changes but that a person says, or no longer says, the kind that they have. */
+  private confirmedOnly(names: ReadonlySet<string>, state: State): Map<string, Inspected> {
+    const otherwise = touched(this.state, { ...state, kinds: this.state.kinds });
+    const confirmed = new Map<string, Inspected>();
+    for (const name of names) {
+      const found = this.found.get(name);
+      const variable = this.cells.byName.get(name);
+      if (!found || !variable || otherwise.has(name)) continue;
+      const said = state.kinds.get(name);
+      if ((said ?? found.presumed) === found.kind && this.writing.under(variable, state) === found.written)
+        confirmed.set(name, { ...found, confirmed: said !== undefined });
+    }
+    return confirmed;
   }
 
   /** What becomes of rows and cells. Names of variables that are other columns now, or of which other rows are there, are added. */

@@ -192,6 +192,33 @@ describe('rulings', () => {
     expect(JSON.stringify(one.document())).toBe(JSON.stringify(other.document()));
   });
 
+  it('that confirm what is presumed come to the same one by one, among others, as all at once', () => {
+    const made = (): Inspector => new Inspector(extractOf(faulty(300, 8), ENTRIES));
+    const presumed: Decision[] = made().variables.map(({ name, kind }) => ({
+      type: 'confirm-kind',
+      kinds: [{ variable: name, kind }],
+    }));
+    fc.assert(
+      fc.property(fc.shuffledSubarray([...RULINGS, ...presumed], { minLength: 2 }), (some) => {
+        const one = made();
+        void one.flags;
+        const log: Entry[] = [];
+        for (const [i, decision] of some.entries()) {
+          log.push(entryOf(decision, `e${i}`, new Date(0)));
+          // Now and then one is taken back at once.
+          if (i % 4 === 3) log.push(entryOf({ type: 'undo', entry: `e${i}` }, `u${i}`, new Date(0)));
+          one.lay(foldLog(log));
+          void one.flags;
+        }
+        const other = made();
+        other.lay(foldLog(log));
+        expect(JSON.stringify(one.document())).toBe(JSON.stringify(other.document()));
+        expect(JSON.stringify(one.summaries())).toBe(JSON.stringify(other.summaries()));
+      }),
+      { numRuns: 12 },
+    );
+  });
+
   it('reveal what stood behind: 99 declared missing, 98 is the odd one', () => {
     const dig = new Inspector(
       extractOf({ rooms: [...make(400, (c) => c.whole(1, 9)), ...repeat(20, 98), ...repeat(30, 99)] }),

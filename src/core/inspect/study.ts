@@ -15,7 +15,9 @@ import { Raised } from './raised';
 export class Study {
   readonly extract: Extract;
   private readonly subjects: WeakMap<Inspected, Subject>;
-  private readonly without = new WeakMap<Inspected, Subject>();
+  private readonly without = new WeakMap<Subject, Subject>();
+  /** What rules saw last of each variable. */
+  private readonly last: Map<string, { inspected: Inspected; subject: Subject }>;
   private readonly raised: Raised;
   private strays: number[] | null = null;
   private now: { of: readonly Inspected[]; whole: Whole } | null = null;
@@ -31,6 +33,7 @@ export class Study {
     const same =
       before !== null && within === null && !before.extract.taken && before.extract.rows === extract.rows;
     this.subjects = same ? before.subjects : new WeakMap();
+    this.last = same ? before.last : new Map();
     this.raised = same ? before.raised : new Raised();
     this.extract = within === null ? extract : subsetOf(extract, within);
   }
@@ -41,15 +44,20 @@ export class Study {
     const subjects = all.map((inspected, i) => {
       let known = this.subjects.get(inspected);
       if (!known) {
-        known = { ...inspected, ...askable(this.extract.variables[i], this.extract) };
+        const last = this.last.get(inspected.name);
+        known =
+          last && isSameToRules(last.inspected, inspected)
+            ? last.subject
+            : { ...inspected, ...askable(this.extract.variables[i], this.extract) };
         this.subjects.set(inspected, known);
+        this.last.set(inspected.name, { inspected, subject: known });
       }
       return known;
     });
     const whole: Whole = {
       extract: this.extract,
       subjects,
-      studied: this.studiedOf(all, subjects),
+      studied: this.studiedOf(subjects),
       ...(this.sieved ? { sieved: true } : {}),
     };
     this.now = { of: all, whole };
@@ -73,7 +81,7 @@ export class Study {
   }
 
   /** Rows that are no observations are none of those that rules look at. */
-  private studiedOf(all: readonly Inspected[], subjects: readonly Subject[]): readonly Subject[] {
+  private studiedOf(subjects: readonly Subject[]): readonly Subject[] {
     const { extract } = this;
     this.strays ??= [
       ...new Set([...repeatedHeaders(extract), ...summaryRows({ extract, subjects }).map(({ row }) => row)]),
@@ -82,12 +90,26 @@ export class Study {
     if (strays.length === 0) return subjects;
     return extract.variables.map((variable, i) => {
       // What no ruling touched stays the same object, so that rules need not work it out again.
-      let seen = this.without.get(all[i]);
+      let seen = this.without.get(subjects[i]);
       if (!seen) {
         const levels = withoutCells(subjects[i].levels, cellsOf(variable, strays));
-        this.without.set(all[i], (seen = { ...subjects[i], levels }));
+        this.without.set(subjects[i], (seen = { ...subjects[i], levels }));
       }
       return seen;
     });
   }
+}
+
+/** What a rule is not told: whether a kind is presumed or confirmed, and how surely. */
+const NOT_TOLD: ReadonlySet<string> = new Set<keyof Inspected>([
+  'confirmed',
+  'confidence',
+  'because',
+  'presumed',
+]);
+
+/** Whether rules see the same in two states of a variable. */
+function isSameToRules(a: Inspected, b: Inspected): boolean {
+  const keys = Object.keys(a) as (keyof Inspected)[];
+  return keys.length === Object.keys(b).length && keys.every((key) => NOT_TOLD.has(key) || a[key] === b[key]);
 }

@@ -8,7 +8,7 @@ import {
   type Storage,
 } from '../extract/words';
 import { bodyOf } from '../infer/edges';
-import { validOf, type Counts } from '../infer/levels';
+import { validOf, type Counts, type Levels } from '../infer/levels';
 import { drawable, histogram } from '../tally/histogram';
 import { drawnOf } from './drawn';
 import { mostFrequent } from './figures';
@@ -71,7 +71,7 @@ export function summaryOf(inspected: Inspected, inFiles: number[] | null = null)
     because,
     role,
     counts,
-    sketch: sketchOf(inspected),
+    sketch: sketched(inspected),
     words: wordsOf(inspected),
     archiveLabel: inspected.entry && inspected.entry.label !== label ? inspected.entry.label : null,
     trial: inspected.trial ?? null,
@@ -80,6 +80,18 @@ export function summaryOf(inspected: Inspected, inFiles: number[] | null = null)
     values: valuesOf(inspected),
     span: spanOf(inspected),
   };
+}
+
+const sketches = new WeakMap<Levels, { kind: Kind; sketch: Sketch | null }>();
+
+/** A sketch, drawn once of the same levels and kind. */
+function sketched(inspected: Inspected): Sketch | null {
+  const { levels, kind } = inspected;
+  const known = sketches.get(levels);
+  if (known?.kind === kind) return known.sketch;
+  const sketch = sketchOf(inspected);
+  sketches.set(levels, { kind, sketch });
+  return sketch;
 }
 
 /** So many values are shown in a line, each up to so many characters. */

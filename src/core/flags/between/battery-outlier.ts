@@ -2,6 +2,7 @@ import { largest, smallest } from '../../tally/extent';
 import type { Column } from '../../extract/column';
 import { spellingsOf, validOf } from '../../infer/levels';
 import { alikeItems, batteriesOf, isOneScale } from './batteries';
+import { remembered } from '../remembered';
 import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
 
 /**
@@ -31,18 +32,23 @@ function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
   const told = new Set<string>();
   return [
     ...listed
-      .flatMap((items) => otherCodes(items, studied))
+      .flatMap((items) => codesSeen(extract, studied, items, () => otherCodes(items, studied)))
       .filter(({ variables: [name] }) => !told.has(name) && told.add(name)),
     ...ordered.flatMap((items) =>
-      otherWay(
-        items,
-        studied,
-        extract.variables.map(({ column }) => column),
-        extract.rows,
+      waysSeen(extract, studied, items, () =>
+        otherWay(
+          items,
+          studied,
+          extract.variables.map(({ column }) => column),
+          extract.rows,
+        ),
       ),
     ),
   ];
 }
+
+const codesSeen = remembered<Flag[]>();
+const waysSeen = remembered<Flag[]>();
 
 function otherCodes(items: readonly number[], subjects: readonly Subject[]): Flag[] {
   const codesOf = (i: number): Map<string, number> =>

@@ -1,4 +1,5 @@
 import type { Column } from '../../extract/column';
+import type { Extract } from '../../extract/extract';
 import { spellingsOf, validOf } from '../../infer/levels';
 import { isBlank } from '../../read/looks';
 import { bitsOf, common, sizeOf, type Bits } from '../../extract/bits';
@@ -152,14 +153,41 @@ function findGates(whole: Whole): Gate[] {
     // Variables that are blank in the same rows have the same gate.
     const pattern = blank.join();
     const before = bySame.get(pattern);
-    const plan =
-      before && ![before.by, ...before.steps.map(({ by }) => by)].includes(v)
-        ? before
-        : planFor(near(v), blank, v);
+    const likewise = before && ![before.by, ...before.steps.map(({ by }) => by)].includes(v) ? before : null;
+    const { plan, gate } = foundBefore(extract, subject, near(v), likewise, (around) => {
+      const made = likewise ?? planFor(around, blank, v);
+      return { plan: made, gate: made && wholeGate(v, made, gaterAt, isEmpty, no, rows) };
+    });
     if (plan) bySame.set(pattern, plan);
-    const gate = plan && wholeGate(v, plan, gaterAt, isEmpty, no, rows);
     return gate ? [gate] : [];
   });
+}
+
+interface Planned {
+  plan: Plan | null;
+  gate: Gate | null;
+}
+const planned = new WeakMap<Subject, Planned & { extract: Extract; around: Near; likewise: Plan | null }>();
+
+/** What was found of a variable, as long as it, those that may gate it, and the plan that it shares are the same objects. */
+function foundBefore(
+  extract: Extract,
+  subject: Subject,
+  around: Near,
+  likewise: Plan | null,
+  work: (around: Near) => Planned,
+): Planned {
+  const known = planned.get(subject);
+  if (
+    known?.extract === extract &&
+    known.likewise === likewise &&
+    known.around.length === around.length &&
+    known.around.every(({ place, gater }, i) => place === around[i].place && gater === around[i].gater)
+  )
+    return known;
+  const made = { ...work(around), extract, around, likewise };
+  planned.set(subject, made);
+  return made;
 }
 
 type Near = readonly { place: number; gater: Gater }[];

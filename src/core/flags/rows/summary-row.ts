@@ -45,8 +45,19 @@ export interface SummaryRow {
   why: string;
 }
 
-/** @returns rows that are no observations, in order, each with the cell that says so best */
-export function summaryRows({ extract, subjects }: Whole): SummaryRow[] {
+const found = new WeakMap<readonly Subject[], { extract: unknown; rows: SummaryRow[] }>();
+
+/** @returns rows that are no observations, in order, each with the cell that says so best; worked out once for the same variables */
+export function summaryRows(whole: Whole): SummaryRow[] {
+  const { extract, subjects } = whole;
+  const known = found.get(subjects);
+  if (known?.extract === extract) return known.rows;
+  const rows = findSummaryRows(whole);
+  found.set(subjects, { extract, rows });
+  return rows;
+}
+
+function findSummaryRows({ extract, subjects }: Whole): SummaryRow[] {
   const named = new Map<number, { variable: Variable; code: string; note: boolean }>();
   const starts = fileStarts(extract.files);
   for (const { variable, code, note } of candidates(extract.variables, subjects)) {
@@ -54,7 +65,7 @@ export function summaryRows({ extract, subjects }: Whole): SummaryRow[] {
       if (!named.has(row)) named.set(row, { variable, code, note });
   }
   const ends = extract.files.flatMap((_, i) => (starts[i + 1] - starts[i] > 3 ? [starts[i + 1] - 1] : []));
-  const found: SummaryRow[] = [];
+  const rows: SummaryRow[] = [];
   for (const row of new Set([...named.keys(), ...ends])) {
     const name = named.get(row);
     const file = extract.files.findIndex((_, i) => row < starts[i + 1]);
@@ -92,9 +103,9 @@ export function summaryRows({ extract, subjects }: Whole): SummaryRow[] {
         : []),
       ...(!sums.length && emptier > 0.3 ? ['is blank where other rows are filled'] : []),
     ].join(' and ');
-    found.push({ row, variable, code, certainty, why });
+    rows.push({ row, variable, code, certainty, why });
   }
-  return found.sort((a, b) => a.row - b.row);
+  return rows.sort((a, b) => a.row - b.row);
 }
 
 /** Totals of several groups are one cause: "Subtotal 2017", "Subtotal 2018". */

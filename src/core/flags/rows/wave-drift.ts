@@ -6,6 +6,7 @@ import { validOf, type Level } from '../../infer/levels';
 import { crossed } from '../../rows/counting';
 import { fileStarts } from '../../extract/files';
 import { isBlank } from '../../read/looks';
+import { remembered } from '../remembered';
 import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
 
 /**
@@ -39,14 +40,24 @@ function look({ extract, subjects: all, studied: subjects = all }: Whole): Flag[
   const names = extract.files.map(({ wave, name }) => wave ?? name);
   return subjects.flatMap((subject, i): Flag[] => {
     if (subject.role !== 'analysis' || subject.name === extract.wave?.variable) return [];
-    const { column } = extract.variables[i];
-    const written = writingDrift(subject, column, starts, names);
-    if (written.length > 0) return written;
-    if (isCategorical(subject.kind)) return codesDrift(subject, column, starts, names);
-    return isMeasure(subject.kind) && isNumericStorage(subject.written.storage)
-      ? scaleDrift(subject, column, starts, names)
-      : [];
+    return drifts(extract, subjects, [i], () => driftOf(subject, extract.variables[i].column, starts, names));
   });
+}
+
+const drifts = remembered<Flag[]>();
+
+function driftOf(
+  subject: Subject,
+  column: Column,
+  starts: readonly number[],
+  names: readonly string[],
+): Flag[] {
+  const written = writingDrift(subject, column, starts, names);
+  if (written.length > 0) return written;
+  if (isCategorical(subject.kind)) return codesDrift(subject, column, starts, names);
+  return isMeasure(subject.kind) && isNumericStorage(subject.written.storage)
+    ? scaleDrift(subject, column, starts, names)
+    : [];
 }
 
 /** Nearly all cells of a wave are written so, and hardly one of another. */
