@@ -7,7 +7,11 @@ it('is the text that would be written in one piece, whatever the document holds'
     fc.property(
       fc.dictionary(
         fc.string(),
-        fc.oneof(fc.jsonValue(), fc.array(fc.jsonValue()), fc.constantFrom(undefined, 'two\nlines', [], {}, null)),
+        fc.oneof(
+          fc.jsonValue(),
+          fc.array(fc.jsonValue()),
+          fc.constantFrom(undefined, 'two\nlines', [], {}, null),
+        ),
       ),
       (document) => {
         expect([...jsonPieces(document)].join('')).toBe(`${JSON.stringify(document, null, 1)}\n`);
