@@ -144,7 +144,7 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
       hints,
     );
   }
-  const numbers = numbersOf(found, hints);
+  const numbers = numbersOf(tally, found, hints);
   if (declared && numbers.cells === found.cells && (declared === 'integer' || declared === 'decimal'))
     return { ...written(declared, `the file declares ${declared} numbers`), numberForm: numbers.form };
   if (
@@ -156,7 +156,7 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
       found.bare.length + found.adorned.length - numbers.distinct + found.dated.length + found.words,
     )
   ) {
-    const numeric = [...found.bare, ...found.adorned].map(([text]) => text.trim());
+    const numeric = [...found.bare, ...found.adorned].map((i) => tally.texts[i].trim());
     if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactDates(numeric))
       return dateWritten(numeric, ['eight digits that are days of the calendar'], hints, 'compact');
     if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactMonths(numeric))
@@ -196,9 +196,10 @@ interface Sorted {
   stray: number;
   dates: number;
   dated: string[];
-  bare: [string, number][];
-  /** Texts that are no bare numbers and no dates, in which numbers may still be. */
-  adorned: [string, number][];
+  /** Places in the tally of texts that are numbers as programs write them. */
+  bare: number[];
+  /** Of those that are no bare numbers and no dates, in which numbers may still be. */
+  adorned: number[];
   /** Distinct texts that are none of these. */
   words: number;
 }
@@ -212,14 +213,14 @@ function sort(tally: Tally, skip: Hints['skip']): Sorted {
     if (isBlank(text) || skip?.(text)) continue;
     if (readsAsBareNumber(text)) {
       found.cells += count;
-      found.bare.push([text, count]);
+      found.bare.push(i);
     } else if (isMarker(text)) found.stray += count;
     else {
       found.cells += count;
       if (writtenLikeDate(text)) {
         found.dates += count;
         found.dated.push(text);
-      } else if (/\d/.test(text) && text.length <= 40) found.adorned.push([text, count]);
+      } else if (/\d/.test(text) && text.length <= 40) found.adorned.push(i);
       else found.words++;
     }
   }
@@ -240,14 +241,23 @@ interface Numbers {
 /** Numbers that could be thousands with points between, if the extract wrote its decimals with a comma. */
 const GROUPED_BY_POINTS = /^\s*-?[1-9]\d{0,2}(\.\d{3})*\s*$/;
 
-function numbersOf({ bare, adorned }: Sorted, { implied = 0, mark = null }: Hints): Numbers {
-  const all = [...bare, ...adorned];
+function numbersOf(
+  { texts, counts }: Tally,
+  { bare, adorned }: Sorted,
+  { implied = 0, mark = null }: Hints,
+): Numbers {
   // Bare numbers leave nothing to decide, unless the extract writes decimals with a comma and points could part thousands.
   const pointed =
     adorned.length === 0 &&
-    bare.some(([text]) => text.includes('.')) &&
-    bare.every(([text]) => GROUPED_BY_POINTS.test(text));
-  const guess = adorned.length > 0 || (pointed && mark === ',') ? guessNumberForm(all, mark) : null;
+    bare.some((i) => texts[i].includes('.')) &&
+    bare.every((i) => GROUPED_BY_POINTS.test(texts[i]));
+  const guess =
+    adorned.length > 0 || (pointed && mark === ',')
+      ? guessNumberForm(
+          [...bare, ...adorned].map((i) => [texts[i], counts[i]] as const),
+          mark,
+        )
+      : null;
   const form = { ...(guess?.form ?? PLAIN), implied };
   const numbers: Numbers = {
     form,
@@ -258,23 +268,26 @@ function numbersOf({ bare, adorned }: Sorted, { implied = 0, mark = null }: Hint
     because: guess?.because ?? null,
     open: guess?.open ?? pointed,
   };
-  for (const [i, [text, count]] of all.entries()) {
-    if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
+  const add = (text: string, count: number): void => {
     const value = guess || implied ? readNumber(text, form) : Number(text);
-    if (value === null || !Number.isFinite(value)) continue;
+    if (value === null || !Number.isFinite(value)) return;
     numbers.cells += count;
     numbers.distinct++;
-    if (Number.isInteger(value)) {
-      numbers.whole += count;
-      numbers.pointed ||= text.includes(form.decimal) || /e/i.test(text);
+    if (!Number.isInteger(value)) return;
+    numbers.whole += count;
+    numbers.pointed ||= text.includes(form.decimal) || /e/i.test(text);
+  };
+  for (const places of [bare, adorned])
+    for (let n = 0; n < places.length; n++) {
+      if ((n & (BETWEEN_PULSES - 1)) === 0) pulse();
+      add(texts[places[n]], counts[places[n]]);
     }
-  }
   return numbers;
 }
 
 /** Numbers with leading zeros are codes: read as numbers they would lose their meaning. */
 function paddedCodes(numeric: readonly string[]): string | null {
-  const padded = numeric.filter((text) => /^0\d+(\.\d+)?$/.test(text));
+  const padded = numeric.filter((text) => text.startsWith('0') && /^0\d+(\.\d+)?$/.test(text));
   if (padded.length === 0) return null;
   const plain = new Set(numeric.filter((text) => !/^0\d/.test(text)));
   // The same number written both ways is a slip of the pen, not a code; unless nearly all are padded to one width.
