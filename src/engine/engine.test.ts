@@ -5,6 +5,7 @@ import { entryOf, type Entry } from '../core/log/entries';
 import { inspectionSchema } from '../core/inspect/schema';
 import { answered, type Asked, type Question, type Said } from './answered';
 import { Engine } from './engine';
+import { mustFit } from './handing-off';
 import type { Answer, Found, HandedFile, Laid, Opened, Plan, Progress } from './protocol';
 
 const file = (name: string, content: string | Uint8Array): File => new File([content as BlobPart], name);
@@ -427,6 +428,11 @@ describe('the engine', () => {
     expect(
       engine.lay(opened.serial, 1, [entryOf({ type: 'undo', entry: 'e1' }, 'u', new Date(0))])?.flags,
     ).toHaveLength(1);
+  });
+
+  it('refuses what is longer than a zip has room for, before anything else is written', () => {
+    expect(() => mustFit('homes.csv', 2 ** 32 - 2)).not.toThrow();
+    expect(() => mustFit('homes.csv', 2 ** 32 - 1)).toThrow(/4 GB that a zip has room for/);
   });
 
   it('hands off under the rulings in force', async () => {

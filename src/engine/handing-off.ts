@@ -15,6 +15,9 @@ export interface HandedOff {
   manifest: Manifest;
 }
 
+/** A zip without an extension has no place for files, or a whole, that are longer (APPNOTE.TXT 6.3.10, 4.4.1.4). */
+const MOST_IN_ZIP = 2 ** 32 - 2;
+
 /** More than this is not held in the memory of a page. */
 const MOST_HELD = 1_500_000_000;
 
@@ -68,13 +71,18 @@ export async function handOff(
   const sink = await sinkTo(file);
   const waiting: Uint8Array[] = [];
   let failed: Error | null = null;
+  let out = 0;
   const zip = new Zip((error, piece) => {
     if (error) failed = error;
     else waiting.push(piece);
   });
   const pass = async (): Promise<void> => {
     if (failed) throw failed;
-    for (const piece of waiting.splice(0)) await sink.put(piece);
+    for (const piece of waiting.splice(0)) {
+      out += piece.length;
+      mustFit('the handoff', out);
+      await sink.put(piece);
+    }
   };
   const written: Manifest['files'] = [];
   const member = async (
@@ -89,6 +97,7 @@ export async function handOff(
     for await (const piece of pieces) {
       hash.update(piece);
       bytes += piece.length;
+      mustFit(name, bytes);
       entry.push(piece);
       await pass();
       tell({ says: `Writing ${name}`, done: written.length, whole: made.files.length + 1, rows: bytes });
@@ -110,6 +119,15 @@ export async function handOff(
     await sink.drop();
     throw cause;
   }
+}
+
+/** @throws InputError where so many bytes have no place in a zip */
+export function mustFit(file: string, bytes: number): void {
+  if (bytes > MOST_IN_ZIP)
+    throw new InputError({
+      file,
+      says: 'it is longer than the 4 GB that a zip has room for; take fewer rows or variables, or use the command line, which writes each file by itself',
+    });
 }
 
 /** What would go out, as it would be written: the first rows, and who goes along. */
