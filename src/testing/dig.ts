@@ -5,9 +5,9 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 
 const run = promisify(execFile);
-export const ROOT = join(import.meta.dirname, '../..');
+const ROOT = join(import.meta.dirname, '../..');
 
-export interface Ran {
+interface Ran {
   code: number;
   out: string;
   err: string;

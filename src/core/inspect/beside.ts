@@ -17,7 +17,7 @@ export interface Lone {
 }
 
 /** A variable that both have, and that is another in the later one. */
-export interface Altered {
+interface Altered {
   name: string;
   label: string | null;
   /** What changed, in words; what changes figures first. */

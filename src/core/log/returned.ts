@@ -4,7 +4,7 @@ import { entryText } from './entry-text';
 import { foldLog, inForce, namesIn, type State } from './fold';
 
 /** A handoff that came back. */
-export interface Returned {
+interface Returned {
   /** The data under the archive's own names, so that the log says the rest. */
   extract: Extract;
   codebooks: Codebook[];
