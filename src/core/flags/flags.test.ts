@@ -564,7 +564,7 @@ describe('rules about rows, content and the codebook', () => {
     });
     expect(entryText(entry)).toBe('1 “Never”, 2 “Rarely”, 3 “Sometimes”, 4 “Often” labelled in x');
     dig.lay(foldLog([]));
-    expect(dig.named('x')?.levels.levels[0].label).toBeNull();
+    expect(dig.named('x')?.levels.levels.label(0)).toBeNull();
   });
 });
 

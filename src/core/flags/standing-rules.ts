@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { REASONS, REASON_NAMES } from '../extract/words';
-import { spellingsOf, validOf, valueOf, type Level } from '../infer/levels';
+import type { Level } from '../infer/level-list';
+import { spellingsOf, validOf } from '../infer/levels';
+import { valueOf } from '../infer/read-levels';
 import { rowsHold, type Flag, type Subject } from './rule';
 
 /**

@@ -1,5 +1,6 @@
 import { largest } from '../tally/extent';
-import { numberOf as value, type Level } from './levels';
+import { countsIn, levelAt, type Level, type LevelList } from './level-list';
+import { numberAt, numberOf as value } from './levels';
 
 /** Most sentinel codes that one edge of a variable is believed to have. */
 const MOST_CODES = 6;
@@ -28,17 +29,18 @@ export function digitForm(value: number): number {
 
 /** Codes of sentinel form at either end of a variable, each beyond the widest gap there, and the rest between. */
 export interface Edges {
-  top: Level[];
-  bottom: Level[];
-  rest: Level[];
+  /** The outermost first. */
+  top: readonly Level[];
+  bottom: readonly Level[];
+  rest: LevelList;
 }
 
 /** @param valid levels that are numbers, ascending */
-export function edgesOf(valid: readonly Level[]): Edges {
-  const last = valid.slice(-MOST_CODES - 1).reverse();
+export function edgesOf(valid: LevelList): Edges {
+  const last = [...valid.slice(-MOST_CODES - 1)].reverse();
   const below = last.length > 1 && value(last[1]) < 0;
   const top = widest(last, (value) => (value > 0 || (value === 0 && below)) && digitForm(value) > 0);
-  const first = valid.slice(0, MOST_CODES + 1);
+  const first = [...valid.slice(0, MOST_CODES + 1)];
   const negative = first.filter(({ value }) => (value as number) < 0);
   // Where only a few codes lie below zero they belong together; the step over zero is their gap.
   const bottom =
@@ -47,14 +49,14 @@ export function edgesOf(valid: readonly Level[]): Edges {
         ? negative
         : []
       : widest(first, (value) => value <= 0 && digitForm(value) > 0);
-  if (top.length + bottom.length >= valid.length) return { top: [], bottom: [], rest: [...valid] };
+  if (top.length + bottom.length >= valid.length) return { top: [], bottom: [], rest: valid };
   // Of two answers zero is one.
   if (bottom.length === 1 && value(bottom[0]) === 0 && valid.length - top.length === 2)
     return { top, bottom: [], rest: valid.slice(0, 2) };
   return { top, bottom, rest: valid.slice(bottom.length, valid.length - top.length) };
 }
 
-function widest(fromEdge: readonly Level[], suspicious: (value: number) => boolean): Level[] {
+function widest(fromEdge: readonly Level[], suspicious: (value: number) => boolean): readonly Level[] {
   let most = 0;
   while (most < MOST_CODES && most < fromEdge.length - 1 && suspicious(value(fromEdge[most]))) most++;
   let cut = 0;
@@ -99,37 +101,34 @@ const MISSED = 20;
 const SHORT = 11;
 
 /** The levels without edge codes that stand further from the rest than half the rest is wide: the quantity itself. */
-export function bodyOf(valid: readonly Level[]): readonly Level[] {
+export const bodyOf = (valid: LevelList): LevelList => valid.slice(...bodySpan(valid));
+
+/** @returns the place of the first level of the quantity itself, and the place behind its last */
+export function bodySpan(valid: LevelList): [from: number, to: number] {
   const { top, bottom, rest } = edgesOf(valid);
-  if (rest.length < 2) return valid;
-  const reach = (value(rest[rest.length - 1]) - value(rest[0])) / 2;
+  if (rest.length < 2) return [0, valid.length];
+  const [first, last] = [numberAt(rest, 0), numberAt(rest, rest.length - 1)];
+  const reach = (last - first) / 2;
   const above =
-    top.length > 0 &&
-    (value(top[top.length - 1]) - value(rest[rest.length - 1]) > reach || endsScale(rest, top))
-      ? []
-      : [...top].reverse();
+    top.length > 0 && (value(top[top.length - 1]) - last > reach || endsScale(rest, top)) ? 0 : top.length;
   // Few steps below zero are telling; zero itself is an answer unless the quantity lives far from it.
   const low = bottom.length > 0 ? value(bottom[bottom.length - 1]) : 0;
   const below =
     bottom.length > 0 &&
-    (value(rest[0]) - low > (low < 0 ? Math.min(reach, 5) : Math.max(reach, 1)) ||
-      areCodesBelow(bottom, rest))
-      ? []
-      : bottom;
-  return [...below, ...rest, ...above];
+    (first - low > (low < 0 ? Math.min(reach, 5) : Math.max(reach, 1)) || areCodesBelow(bottom, rest))
+      ? 0
+      : bottom.length;
+  return [bottom.length - below, bottom.length + rest.length + above];
 }
 
 /** Negative numbers before answers from zero or one on: with holes between where rows would have to be, or rare beside the first answers. */
-function areCodesBelow(bottom: readonly Level[], rest: readonly Level[]): boolean {
-  const [first] = rest;
+function areCodesBelow(bottom: readonly Level[], rest: LevelList): boolean {
+  const first = levelAt(rest, 0);
   if (value(first) < 0 || value(first) > 1 || rest.length < 3 || bottom.some((level) => value(level) >= 0))
     return false;
   // As far below zero as above it goes a scale of its own.
-  if (
-    -value(bottom[0]) === value(rest[rest.length - 1]) &&
-    bottom.length + rest.length === value(rest[rest.length - 1]) * 2 + 1
-  )
-    return false;
+  const last = numberAt(rest, rest.length - 1);
+  if (-value(bottom[0]) === last && bottom.length + rest.length === last * 2 + 1) return false;
   const rising = [...bottom, first];
   const missed = rising
     .slice(1)
@@ -143,15 +142,9 @@ function areCodesBelow(bottom: readonly Level[], rest: readonly Level[]): boolea
 const RARE = 8;
 
 /** Rare codes beyond a hole after a scale without one: 7 and 9 after 1 to 5. */
-function endsScale(rest: readonly Level[], top: readonly Level[]): boolean {
-  const last = rest[rest.length - 1];
-  if (
-    rest.length < 3 ||
-    rest.length > SHORT ||
-    value(rest[0]) > 1 ||
-    value(last) - value(rest[0]) !== rest.length - 1
-  )
-    return false;
-  const most = largest(rest.map(({ count }) => count));
-  return top.every((code) => code.count * 5 < most) && missedIn(top[0], rest) >= MISSED;
+function endsScale(rest: LevelList, top: readonly Level[]): boolean {
+  const [low, high] = [numberAt(rest, 0), numberAt(rest, rest.length - 1)];
+  if (rest.length < 3 || rest.length > SHORT || low > 1 || high - low !== rest.length - 1) return false;
+  const most = largest(countsIn(rest));
+  return top.every((code) => code.count * 5 < most) && missedIn(top[0], [...rest]) >= MISSED;
 }

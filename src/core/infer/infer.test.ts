@@ -7,10 +7,13 @@ import { bodyOf, digitForm, edgesOf } from './edges';
 import { inferKind } from './kind';
 import type { Known } from './known';
 import { monotone, orderOfWords } from './ladders';
-import { countsOf, Declarations, levelsOf } from './levels';
+import { Declarations } from './declared';
+import { countsOf } from './levels';
+import { levelsOf } from './read-levels';
 import { inferRole } from './role';
 import { stemOf } from './stem';
 import { inferStorage } from './storage';
+import { levelAt } from './level-list';
 
 const entryOf = (part: Partial<CodebookEntry>): CodebookEntry => ({ ...bareEntry(''), ...part });
 const codes = (...list: [string, string, boolean?][]): CodebookEntry['categories'] =>
@@ -329,7 +332,7 @@ describe('edges', () => {
         'x',
         counts.flatMap(([value, count]) => Array<string>(count).fill(String(value))),
       ).levels.levels;
-    const low = (counts: [number, number][]): string => bodyOf(many(counts))[0].code;
+    const low = (counts: [number, number][]): string => levelAt(bodyOf(many(counts)), 0).code;
     expect(
       low([
         [-9, 20],

@@ -12,7 +12,7 @@ export function inferKind(known: Known): InferredKind {
   const { levels: valid } = validOf(known.levels);
   if (valid.length === 0) return { kind: 'empty', confidence: 0.9, because: ['no cell holds a valid value'] };
   if (storage === 'text' && valid.every(({ code }) => saysNothing(code)))
-    return { kind: 'empty', confidence: 0.9, because: [`no cell says more than “${valid[0].code}”`] };
+    return { kind: 'empty', confidence: 0.9, because: [`no cell says more than “${valid.code(0)}”`] };
   if (isDateStorage(storage)) return { kind: 'date', confidence: 0.96, because };
   return weigh(seenOf(known));
 }

@@ -1,23 +1,26 @@
 import type { Coding } from '../extract/coding';
 import type { Column } from '../extract/column';
 import type { Categories } from '../rows/records';
-import { spellingsOf, type Level } from './levels';
+import { levelAt, type LevelList } from './level-list';
+import { spellingsOf } from './levels';
 
 /** Which of some levels a text is, under any of their spellings, as a holder of rows is asked for it. */
-export function levelCategories(variable: string, levels: readonly Level[]): Categories {
+export function levelCategories(variable: string, levels: LevelList): Categories {
   const place = placeOfTexts(levels);
   return { variable, size: levels.length, of: (text) => place.get(text) ?? -1 };
 }
 
 /** The place of each raw text among some levels, under any of their spellings. */
-function placeOfTexts(levels: readonly Level[]): Map<string, number> {
+function placeOfTexts(levels: LevelList): Map<string, number> {
   const place = new Map<string, number>();
-  for (const [i, level] of levels.entries()) for (const text of spellingsOf(level)) place.set(text, i);
+  levels.forEach((level, i) => {
+    for (const text of spellingsOf(level)) place.set(text, i);
+  });
   return place;
 }
 
 /** Which of some levels each row holds, under any of their spellings; −1 for none of them. */
-export function levelCoding(column: Column, levels: readonly Level[]): Coding {
+export function levelCoding(column: Column, levels: LevelList): Coding {
   const { size, of } = levelCategories('', levels);
   return column.coding(size, of);
 }
@@ -27,7 +30,7 @@ export function levelCoding(column: Column, levels: readonly Level[]): Coding {
  * levels are those of all rows that were received, so that a place means the same whichever rows count.
  */
 export interface Places {
-  readonly levels: readonly Level[];
+  readonly levels: LevelList;
   /** Behind the levels: blank cells, and blank cells of rows that were not asked by a universe that a person accepted. */
   readonly blank: number;
   readonly notAsked: number;
@@ -39,7 +42,7 @@ export interface Places {
 /** @param notAsked which rows were not asked, where a person said so: blank cells there are blank for that reason */
 export function placesOf(
   column: Column,
-  levels: readonly Level[],
+  levels: LevelList,
   notAsked: ((row: number) => boolean) | null = null,
 ): Places {
   const [blank, notAskedBlank, size] = [levels.length, levels.length + 1, levels.length + 2];
@@ -60,9 +63,9 @@ export function placesOf(
     // Most levels know where their only text stands; the others are looked for.
     const others = new Map<string, number>();
     for (let place = 0; place < levels.length; place++) {
-      const { at, code, spellings } = levels[place];
+      const { at, code, spellings } = levelAt(levels, place);
       if (at !== undefined && spellings.length === 0 && texts[at] === code) to[at] = place;
-      else for (const text of spellingsOf(levels[place])) others.set(text, place);
+      else for (const text of spellingsOf(levelAt(levels, place))) others.set(text, place);
     }
     for (let i = 0; i < to.length; i++) if (to[i] < 0) to[i] = others.get(texts[i]) ?? blank;
     return { size, codes, to };

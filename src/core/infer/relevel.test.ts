@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { tallyTexts } from '../tally/tally';
-import { countsOf, Declarations, levelsOf, spellingsOf, type Levels } from './levels';
+import { Declarations } from './declared';
+import { countsOf, spellingsOf, type Levels } from './levels';
+import { levelsOf } from './read-levels';
 import { mergeLevels, withoutCells } from './relevel';
 import { inferStorage, type Written } from './storage';
 

@@ -1,13 +1,8 @@
 import { isBlank } from '../read/looks';
-import {
-  inValueOrder,
-  NO_OTHERS,
-  spellingsOf,
-  valueOf,
-  type Declarations,
-  type Level,
-  type Levels,
-} from './levels';
+import type { Declarations } from './declared';
+import { LevelArrays, NO_OTHERS, type Level, type LevelList } from './level-list';
+import { numberOf, spellingsOf, type Levels } from './levels';
+import { valueOf } from './read-levels';
 import type { Written } from './storage';
 
 /**
@@ -80,7 +75,19 @@ export function mergeLevels(
         }
       : level;
   });
-  return { ...levels, levels: fresh.size === 0 ? merged : inValueOrder([], merged) };
+  return { ...levels, levels: LevelArrays.from(fresh.size === 0 ? merged : inValueOrder(merged)) };
+
+}
+
+/** Values ascending, then texts in code unit order. */
+function inValueOrder(levels: LevelList): Level[] {
+  const byCode = (a: Level, b: Level): number => (a.code < b.code ? -1 : 1);
+  return [
+    ...levels
+      .filter(({ value }) => value !== null)
+      .sort((a, b) => numberOf(a) - numberOf(b) || byCode(a, b)),
+    ...levels.filter(({ value }) => value === null).sort(byCode),
+  ];
 }
 
 /** The levels without some rows. @param cells the text of each row that is left out, with the number of such rows */
@@ -97,10 +104,13 @@ export function withoutCells(
     ...rest,
     rows: rows - gone,
     blank: blank - blanks,
-    levels: levels.flatMap((level) => {
-      let left = level.count - (cells.get(level.code) ?? 0);
-      for (const text of level.spellings) if (text !== level.code) left -= cells.get(text) ?? 0;
-      return left === level.count ? [level] : left > 0 ? [{ ...level, count: left }] : [];
-    }),
+    levels: levels.recounted(
+      levels.counts.map((count, i) => {
+        const code = levels.code(i);
+        let left = count - (cells.get(code) ?? 0);
+        for (const text of levels.spellings(i)) if (text !== code) left -= cells.get(text) ?? 0;
+        return Math.max(0, left);
+      }),
+    ),
   };
 }

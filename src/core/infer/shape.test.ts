@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { NO_OTHERS, type Level } from './levels';
+import { NO_OTHERS, type Level, type LevelList } from './level-list';
 import {
   answersInMinutes,
   commonStep,
@@ -26,7 +26,7 @@ const levels = (...pairs: (readonly [number, number])[]): Level[] =>
   }));
 const from = (first: number, step: number, counts: readonly number[]): Level[] =>
   levels(...counts.map((count, i) => [first + i * step, count] as const));
-const shape = (of: readonly Level[]) =>
+const shape = (of: LevelList) =>
   shapeOf(
     of,
     of.reduce((sum, { count }) => sum + count, 0),

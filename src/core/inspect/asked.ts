@@ -3,7 +3,7 @@ import { emptiness, emptyTexts, gatesOf, saidOf } from '../flags/between/gates';
 import { isFew } from '../flags/between/gaters';
 import type { Flag, Whole } from '../flags/rule';
 import { askedSaid, notAskedIn, type Named, type Universe } from '../flags/between/universe';
-import type { Level } from '../infer/levels';
+import type { Level, LevelList } from '../infer/level-list';
 
 /** Who was asked a question, and the rows that contradict. */
 export interface Asked {
@@ -86,7 +86,7 @@ function saidOfAccepted({ steps = [], by, shut }: Universe, { extract: { rows },
     (subjects.find(({ name }) => name === variable)?.levels.levels ?? []).filter(
       ({ standing }) => standing !== 'unreadable',
     );
-  const namedOf = (levels: readonly Level[]): Named[] => levels.map(({ code, label }) => ({ code, label }));
+  const namedOf = (levels: LevelList): Named[] => levels.map(({ code, label }) => ({ code, label }));
   const among = (variable: string, codes: readonly string[]): Named[] =>
     namedOf(levelsOf(variable).filter(({ code }) => codes.includes(code)));
   const beside = (variable: string, codes: readonly string[]): Named[] => {

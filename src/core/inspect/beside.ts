@@ -2,7 +2,8 @@ import type { Extract } from '../extract/extract';
 import { isCategorical, type Kind } from '../extract/words';
 import { linkCodebooks } from '../codebook/link';
 import { waveDrift } from '../flags/rows/wave-drift';
-import { validOf, type Level } from '../infer/levels';
+import type { Level, LevelList } from '../infer/level-list';
+import { validOf } from '../infer/levels';
 import { withFiles } from '../intake/rejoin';
 import type { Inspected } from './inspected';
 import { Inspector } from './inspect';
@@ -222,7 +223,7 @@ function labelsOf(was: Inspected, now: Inspected): string[] {
 
 const spelt = ({ code, spellings }: Level): readonly string[] => [code, ...spellings];
 
-const listed = (levels: readonly Level[]): string => {
+const listed = (levels: LevelList): string => {
   const told = levels
     .slice(0, MOST_TOLD)
     .map(

@@ -4,6 +4,7 @@ import type { Condition } from '../sieve/condition';
 import type { CrossAsk } from './crossing';
 import type { Inspector } from './inspect';
 import { needed, sideOf, type Side } from './sides';
+import { levelAt } from '../infer/level-list';
 
 /** A cell of a table by the codes that it stands at; `null` where the whole line, column or all levels are meant. */
 export interface CellAt {
@@ -37,7 +38,7 @@ function conditionsOfCode(inspector: Inspector, side: Side, code: string): Condi
     base.levels.flatMap((level) => (level.standing === wanted ? [level.code] : []));
   if (side.bins && state === 'valid' && isNumericStorage(written.storage)) {
     const values = [...binned(side.bins, base.levels)].flatMap(([place, bin]) =>
-      bin.code === code ? [base.levels[place].value ?? 0] : [],
+      bin.code === code ? [levelAt(base.levels, place).value ?? 0] : [],
     );
     return [{ variable, from: Math.min(...values), to: Math.max(...values) }];
   }

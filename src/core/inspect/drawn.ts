@@ -1,4 +1,4 @@
-import { bodyOf } from '../infer/edges';
+import { bodySpan } from '../infer/edges';
 import type { Valid } from '../infer/levels';
 import { drawable, type Beyond, type Side } from '../tally/histogram';
 import { Weighed } from '../tally/weighed';
@@ -10,8 +10,7 @@ const LEAST_ROWS = 30;
 export function drawnOf(valid: Valid): { body: Weighed; beyond: Beyond | null } {
   const { levels, values, counts, ascending } = valid;
   if (!ascending || values.length !== levels.length || valid.rows < LEAST_ROWS) return drawable(valid);
-  const body = bodyOf(levels);
-  const [from, to] = [levels.indexOf(body[0]), levels.lastIndexOf(body[body.length - 1]) + 1];
+  const [from, to] = bodySpan(levels);
   if (to - from === levels.length) return drawable(valid);
   const drawn = drawable({ values: values.subarray(from, to), counts: counts.subarray(from, to) });
   const sideOf = (first: number, end: number): Side | null =>

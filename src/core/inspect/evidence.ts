@@ -5,7 +5,8 @@ import { isDateStorage, type Reason } from '../extract/words';
 import { gateOfTexts, saidOf } from '../flags/between/gates';
 import type { Flag } from '../flags/rule';
 import { isoText } from '../infer/dates';
-import { spellingsOf, validOf, type Level } from '../infer/levels';
+import { levelAt, type Level, type LevelList } from '../infer/level-list';
+import { spellingsOf, validOf } from '../infer/levels';
 import { familyOf } from '../infer/stem';
 import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';
@@ -123,7 +124,7 @@ export async function evidenceOf(flag: Flag, inspector: Inspector): Promise<Evid
 /** Suspects that stand in just the rows that another variable shuts: they stand for "not asked". */
 function gatesOfCodes(
   subject: Inspected,
-  suspects: readonly Level[],
+  suspects: LevelList,
   { whole }: Inspector,
 ): { code: string; says: string }[] {
   return suspects.slice(0, MOST_SUSPECTS).flatMap((level) => {
@@ -166,7 +167,7 @@ function cellsShown({ variables: names }: Flag, variables: readonly Inspected[])
   );
 }
 
-function barsOf(subject: Inspected, suspects: readonly Level[]): EvidenceBar[] {
+function barsOf(subject: Inspected, suspects: LevelList): EvidenceBar[] {
   const { levels } = validOf(subject.levels);
   const marked = new Set(suspects);
   const all = [...new Set([...levels, ...suspects])].sort(
@@ -238,15 +239,15 @@ const named = ({ code, label }: Level): string => (label === null ? code : `${co
 const short = (x: number): string => String(Number.isInteger(x) ? x : Number(x.toPrecision(4)));
 
 /** The usual step from one value to the next: their median. */
-function stepOf(levels: readonly Level[]): number {
+function stepOf(levels: LevelList): number {
   const steps = levels
     .slice(1)
-    .map(({ value }, i) => (value ?? 0) - (levels[i].value ?? 0))
+    .map(({ value }, i) => (value ?? 0) - (levelAt(levels, i).value ?? 0))
     .sort((a, b) => a - b);
   return steps.length ? steps[steps.length >> 1] : 1;
 }
 
-function nearOf(subject: Inspected, suspects: readonly Level[]): Evidence['near'] {
+function nearOf(subject: Inspected, suspects: LevelList): Evidence['near'] {
   const marked = new Set(suspects);
   const levels = subject.levels.levels.filter(
     (level) => level.standing !== 'unreadable' || marked.has(level),
@@ -279,7 +280,7 @@ function nearOf(subject: Inspected, suspects: readonly Level[]): Evidence['near'
 
 function codebookSays(
   entry: CodebookEntry | null,
-  suspects: readonly Level[],
+  suspects: LevelList,
   codes: readonly string[],
 ): string[] {
   if (!entry) return ['No codebook describes it.'];

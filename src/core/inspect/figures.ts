@@ -1,6 +1,7 @@
 import { isDateStorage, isMeasure, type Kind } from '../extract/words';
 import { isoText } from '../infer/dates';
-import type { Counts, Level, Valid } from '../infer/levels';
+import { countsIn, levelAt, type Level, type LevelArrays, type LevelList } from '../infer/level-list';
+import type { Counts, Valid } from '../infer/levels';
 import type { Written } from '../infer/storage';
 import { modes } from '../tally/mode';
 import { moments } from '../tally/moments';
@@ -33,8 +34,8 @@ export function statisticsOf(
     kurtosis: null,
   };
   const mode = modes(
-    valid.values.length === valid.levels.length ? valid.counts : valid.levels.map(({ count }) => count),
-  ).map((i) => valid.levels[i].code);
+    valid.levels.counts,
+  ).map((i) => valid.levels.code(i));
   const values: Weighed = valid;
   if (values.values.length === 0 || !valid.ascending) return { ...none, mode };
   const low = values.values[0];
@@ -58,10 +59,10 @@ export function statisticsOf(
 
 /** Frequencies in value order, complete up to 500 levels; above that the 50 most frequent. */
 export function frequenciesOf(
-  levels: readonly Level[],
+  levels: LevelArrays,
   counts: Counts,
 ): { frequencies: Frequency[]; complete: boolean } {
-  const listed = counts.unreadable ? levels.filter(({ standing }) => standing !== 'unreadable') : levels;
+  const listed = counts.unreadable ? levels.where((place) => !levels.isUnreadable(place)) : levels;
   const complete = listed.length <= MOST_LISTED;
   const shown = complete ? listed : mostFrequent(listed);
   const asked = counts.all - counts.notAsked;
@@ -81,19 +82,20 @@ export function frequenciesOf(
 }
 
 /** The most frequent levels, without sorting all of them: only those that reach the count of the last one wanted. */
-export function mostFrequent(levels: readonly Level[], most = MOST_FREQUENT): Level[] {
-  if (levels.every(({ count }) => count === 1)) return levels.slice(0, most);
-  const counts = new Float64Array(levels.length);
-  for (let i = 0; i < levels.length; i++) counts[i] = levels[i].count;
-  counts.sort();
-  const least = counts[Math.max(0, counts.length - most)];
-  return levels
-    .filter(({ count }) => count >= least)
-    .sort((a, b) => b.count - a.count)
-    .slice(0, most);
+export function mostFrequent(levels: LevelList, most = MOST_FREQUENT): Level[] {
+  const counts = countsIn(levels);
+  if (counts.every((count) => count === 1)) return [...levels.slice(0, most)];
+  const sorted = counts.slice().sort();
+  const least = sorted[Math.max(0, sorted.length - most)];
+  const places: number[] = [];
+  for (let i = 0; i < counts.length; i++) if (counts[i] >= least) places.push(i);
+  return places
+    .sort((a, b) => counts[b] - counts[a])
+    .slice(0, most)
+    .map((place) => levelAt(levels, place));
 }
 
-export function missingCodesOf(levels: readonly Level[]): InspectedVariable['missingCodes'] {
+export function missingCodesOf(levels: LevelList): InspectedVariable['missingCodes'] {
   return levels
     .filter(({ standing }) => standing === 'missing' || standing === 'not-asked')
     .map(({ code, label, reason, count, declaredBy }) => ({
@@ -105,7 +107,7 @@ export function missingCodesOf(levels: readonly Level[]): InspectedVariable['mis
     }));
 }
 
-export function unreadableOf(levels: readonly Level[]): InspectedVariable['unreadable'] {
+export function unreadableOf(levels: LevelList): InspectedVariable['unreadable'] {
   return levels
     .filter(({ standing }) => standing === 'unreadable')
     .sort((a, b) => b.count - a.count)

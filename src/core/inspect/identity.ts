@@ -1,4 +1,4 @@
-import type { Level } from '../infer/levels';
+import { levelAt, type LevelList } from '../infer/level-list';
 
 /** What the values of an identifier look like. */
 export interface Identity {
@@ -29,12 +29,12 @@ export function patternOf(text: string): string {
     .trim();
 }
 
-export function identityOf(valid: readonly Level[]): Identity {
+export function identityOf(valid: LevelList): Identity {
   const patterns = new Map<string, number>();
   const step = Math.max(1, Math.floor(valid.length / MOST_LOOKED_AT));
   let looked = 0;
   for (let i = 0; i < valid.length; i += step, looked++) {
-    const pattern = patternOf(valid[i].code);
+    const pattern = patternOf(levelAt(valid, i).code);
     patterns.set(pattern, (patterns.get(pattern) ?? 0) + 1);
   }
   const sorted = [...patterns].sort((a, b) => b[1] - a[1]);
@@ -47,11 +47,11 @@ export function identityOf(valid: readonly Level[]): Identity {
   };
 }
 
-function sequenceOf(valid: readonly Level[]): Identity['sequence'] {
+function sequenceOf(valid: LevelList): Identity['sequence'] {
   if (valid.length < 2) return null;
   const values = new Float64Array(valid.length);
   for (let i = 0; i < valid.length; i++) {
-    const { value } = valid[i];
+    const { value } = levelAt(valid, i);
     if (value === null || !Number.isSafeInteger(value)) return null;
     values[i] = value;
   }

@@ -9,7 +9,9 @@ import { inferKind } from '../infer/kind';
 import type { Known, Sequence } from '../infer/known';
 import type { Marking } from '../infer/marker';
 import type { Battery } from '../infer/scale';
-import { countsOf, Declarations, levelsOf, validOf, type Counts, type Levels } from '../infer/levels';
+import { Declarations } from '../infer/declared';
+import { countsOf, validOf, type Counts, type Levels } from '../infer/levels';
+import { levelsOf } from '../infer/read-levels';
 import { has, type Bits } from '../extract/bits';
 import { placesOf, type Places } from '../infer/level-coding';
 import { mergeLevels, withoutCells } from '../infer/relevel';
@@ -22,6 +24,7 @@ import type { Tally } from '../tally/tally';
 import { recounted } from './recounted';
 import { frequenciesOf, missingCodesOf, statisticsOf, unreadableOf } from './figures';
 import type { InspectedVariable } from './schema';
+import { LevelArrays, type Level } from '../infer/level-list';
 
 /** A variable with all that is inferred of it, under the rulings in force. */
 export interface Inspected extends Subject {
@@ -198,8 +201,8 @@ export const askable = ({ column }: Variable, { files }: Extract): Pick<Subject,
 function inOrder(levels: Levels, order: readonly string[] | undefined): Levels {
   if (!order) return levels;
   const place = new Map(order.map((code, i) => [code, i]));
-  const rank = ({ code }: Levels['levels'][number]): number => place.get(code) ?? order.length;
-  return { ...levels, levels: [...levels.levels].sort((a, b) => rank(a) - rank(b)) };
+  const rank = ({ code }: Level): number => place.get(code) ?? order.length;
+  return { ...levels, levels: LevelArrays.from([...levels.levels].sort((a, b) => rank(a) - rank(b))) };
 }
 
 /** A variable's codebook entry with the labels that a person gave laid over it. */

@@ -6,6 +6,7 @@ import type { Column } from '../extract/column';
 import { byCodePoint, sortRows, type SortKey } from '../rows/sorting';
 import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';
+import { levelAt } from '../infer/level-list';
 
 /** What rows are sorted by: a variable, up or down. */
 export interface Sorting {
@@ -39,11 +40,11 @@ function ranksOf(
     valid.forEach((place, rank) => (ranks[place] = rank));
     return ranks;
   }
-  const valueOf = (place: number): number => levels[place].value ?? Infinity;
+  const valueOf = (place: number): number => levelAt(levels, place).value ?? Infinity;
   const measured = isNumericStorage(storage) || isDateStorage(storage);
   const compare = measured
     ? (a: number, b: number): number => valueOf(a) - valueOf(b)
-    : (a: number, b: number): number => byCodePoint(levels[a].code, levels[b].code);
+    : (a: number, b: number): number => byCodePoint(levelAt(levels, a).code, levelAt(levels, b).code);
   const sorted = [...valid].sort(compare);
   let rank = -1;
   sorted.forEach((place, i) => {

@@ -1,6 +1,6 @@
 import { isDateStorage } from '../extract/words';
 import { isoText } from '../infer/dates';
-import type { Level } from '../infer/levels';
+import type { Level, LevelList } from '../infer/level-list';
 
 /** Stretches of time by which rows are counted. */
 export const PERIODS = ['day', 'month', 'year', 'hour'] as const;
@@ -28,7 +28,7 @@ export interface Counted {
 }
 
 /** Rows per day, month or year, whichever gives at most 40; times of day per hour. @param dated in the order of their values */
-function countedOf(storage: string, dated: readonly Level[]): Counted {
+function countedOf(storage: string, dated: LevelList): Counted {
   if (storage !== 'date' && storage !== 'datetime' && storage !== 'time') {
     // A number that a person confirmed as a date, such as a year, stands for its own period.
     return {
@@ -50,10 +50,10 @@ function countedOf(storage: string, dated: readonly Level[]): Counted {
   return { by, periods: [...counts].map(([name, count]) => ({ name, count })) };
 }
 
-const datedOf = (valid: readonly Level[]): Level[] => valid.filter(({ value }) => value !== null);
+const datedOf = (valid: LevelList): Level[] => valid.filter(({ value }) => value !== null);
 
 /** Rows per period, for drawing: periods without rows are there with 0, unless they are too many. */
-export function periodsOf(storage: string, valid: readonly Level[]): Counted {
+export function periodsOf(storage: string, valid: LevelList): Counted {
   const counted = countedOf(storage, datedOf(valid));
   const { by, periods } = counted;
   if (!isDateStorage(storage as 'date') || periods.length === 0) return counted;
@@ -65,7 +65,7 @@ export function periodsOf(storage: string, valid: readonly Level[]): Counted {
 }
 
 /** Stretches without rows between the first and the last period; times of day and mere numbers have none. */
-export function gapsOf(storage: string, valid: readonly Level[]): Gap[] {
+export function gapsOf(storage: string, valid: LevelList): Gap[] {
   if (storage !== 'date' && storage !== 'datetime') return [];
   const { by, periods } = countedOf(storage, datedOf(valid));
   return periods.slice(1).flatMap(({ name }, i): Gap[] => {

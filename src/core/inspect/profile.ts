@@ -1,6 +1,7 @@
 import type { CodebookEntry } from '../extract/extract';
 import { isCategorical, isMeasure, type Kind } from '../extract/words';
-import { spellingsOf, validOf, type Level } from '../infer/levels';
+import type { LevelList } from '../infer/level-list';
+import { spellingsOf, validOf } from '../infer/levels';
 import type { Flag } from '../flags/rule';
 import type { Asked } from './asked';
 import { identityOf, type Identity } from './identity';
@@ -87,7 +88,7 @@ export async function profileOf(
   const { q1, q3 } = told.statistics;
   const drawn = weighted ? countedBy(inspected, weighted) : inspected;
   const picture = pictureOf(drawn, validOf(drawn.levels).levels, binWidth, all);
-  const extremes = async (levels: readonly Level[]): Promise<Extreme[]> => {
+  const extremes = async (levels: LevelList): Promise<Extreme[]> => {
     const rows = await records.firstRows(name, levels.map(spellingsOf), ROWS_SHOWN, within);
     return levels.map(({ code, label, count }, i) => ({
       code,
@@ -134,7 +135,7 @@ export async function profileOf(
 }
 
 /** The first category that half of the rows do not lie above. */
-function middleOf(valid: readonly Level[]): string | null {
+function middleOf(valid: LevelList): string | null {
   const rows = valid.reduce((sum, { count }) => sum + count, 0);
   let below = 0;
   for (const { code, label, count } of valid)
@@ -142,7 +143,7 @@ function middleOf(valid: readonly Level[]): string | null {
   return null;
 }
 
-function lengths(valid: readonly Level[]): Picture {
+function lengths(valid: LevelList): Picture {
   const byLength = new Map<number, number>();
   for (const { code, count } of valid) byLength.set(code.length, (byLength.get(code.length) ?? 0) + count);
   const values = [...byLength.keys()].sort((a, b) => a - b);
@@ -152,7 +153,7 @@ function lengths(valid: readonly Level[]): Picture {
     : { form: 'none', why: 'There is no text to measure.' };
 }
 
-function textFigures(valid: readonly Level[]): Profile['texts'] {
+function textFigures(valid: LevelList): Profile['texts'] {
   if (valid.length === 0) return null;
   let shortest = Infinity;
   let longest = 0;
@@ -167,7 +168,7 @@ function textFigures(valid: readonly Level[]): Profile['texts'] {
 
 export function pictureOf(
   { kind, written, levels }: Inspected,
-  valid: readonly Level[],
+  valid: LevelList,
   binWidth: number | null = null,
   all = false,
 ): Picture {
@@ -187,7 +188,7 @@ export function pictureOf(
   };
 }
 
-function alike(valid: readonly Level[]): string {
+function alike(valid: LevelList): string {
   const rows = valid.reduce((sum, { count }) => sum + count, 0);
   return rows === valid.length
     ? 'Every row has a value of its own.'
@@ -195,7 +196,7 @@ function alike(valid: readonly Level[]): string {
 }
 
 /** Ordinal categories in their order; nominal ones too where they are coded or few, else the most frequent first. */
-function bars(kind: Kind, valid: readonly Level[]): Picture {
+function bars(kind: Kind, valid: LevelList): Picture {
   const coded = valid.every(({ value, label }) => value !== null || label !== null);
   const order = kind === 'nominal' && !coded ? [...valid].sort((a, b) => b.count - a.count) : [...valid];
   const shown =

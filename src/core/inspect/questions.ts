@@ -1,6 +1,7 @@
 import { readPasted, type PastedLine } from '../codebook/pasted';
 import { isNumericStorage, type Kind, type Reason, type Storage } from '../extract/words';
-import { spellingsOf, validOf, type Counts, type Standing } from '../infer/levels';
+import type { Standing } from '../infer/level-list';
+import { spellingsOf, validOf, type Counts } from '../infer/levels';
 import { familyOf } from '../infer/stem';
 import { mostFrequent } from './figures';
 import { documented } from './inspected';

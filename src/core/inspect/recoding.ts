@@ -1,6 +1,7 @@
 import { isDateStorage, isNumericStorage, type Kind, type Storage } from '../extract/words';
 import { endText } from '../recode/ends';
-import { validOf, type Level } from '../infer/levels';
+import type { Level } from '../infer/level-list';
+import { validOf } from '../infer/levels';
 import { roundBins, type Bins } from '../recode/bins';
 import { stepOf, type Range } from '../recode/edges';
 import type { Recode } from '../recode/recode';
@@ -81,7 +82,7 @@ export function recodableOf(inspector: Inspector, name: string): Recodable | nul
             : []),
         ].filter(({ bands }) => bands.length > 1)
       : [],
-    groups: byLabels(valid.levels.slice(0, MOST_CODES)),
+    groups: byLabels([...valid.levels.slice(0, MOST_CODES)]),
   };
 }
 

@@ -1,4 +1,4 @@
-import type { Level, Standing } from '../infer/levels';
+import type { Level, Standing } from '../infer/level-list';
 import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';
 import { placesTold } from './told-rows';

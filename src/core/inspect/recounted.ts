@@ -21,14 +21,6 @@ export function recounted(
     rows: sums.reduce((all, count) => all + count, 0),
     blank: sums[places.blank],
     ...(notAsked > 0 ? { notAskedBlank: notAsked } : {}),
-    levels: levels.flatMap((level, i) =>
-      sums[i] === level.count
-        ? level.count > 0
-          ? [level]
-          : []
-        : sums[i] > 0
-          ? [{ ...level, count: sums[i] }]
-          : [],
-    ),
+    levels: levels.recounted(sums),
   };
 }

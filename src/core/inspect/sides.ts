@@ -1,7 +1,8 @@
 import { regrouped } from '../extract/coding';
 import { InputError } from '../extract/problem';
 import { isCategorical, isMeasure } from '../extract/words';
-import { validOf, type Level } from '../infer/levels';
+import { levelAt, type Level } from '../infer/level-list';
+import { validOf } from '../infer/levels';
 import { binned, roundBins, type Bins } from '../recode/bins';
 import { byFile, type Categories, type Numbers } from '../rows/records';
 import type { CodeTold } from './cross-document';
@@ -92,7 +93,7 @@ function binsInto({ base, levels }: Inspected, bins: Bins, codes: CodeTold[], in
   const found = binned(bins, base.levels);
   const held = new Map<string, { label: string; low: number; places: number[] }>();
   for (const [place, { code, label }] of found) {
-    const level = base.levels[place];
+    const level = levelAt(base.levels, place);
     if (!there.has(level.code)) continue;
     const bin = held.get(code);
     if (bin) {

@@ -103,7 +103,7 @@ const MANY_VALUES = 12;
 function spanOf({ levels, kind }: Inspected): Summary['span'] {
   const { levels: valid, ascending } = validOf(levels);
   if ((!isMeasure(kind) && kind !== 'date') || !ascending || valid.length <= MANY_VALUES) return null;
-  return { from: valid[0].code, to: valid[valid.length - 1].code };
+  return { from: valid.code(0), to: valid.code(valid.length - 1) };
 }
 
 function valuesOf({ levels, counts, kind }: Inspected): Summary['values'] {

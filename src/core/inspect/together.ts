@@ -28,7 +28,7 @@ export function batteryOf(all: readonly Inspected[]): Battery | null {
   const lists = new Set(all.map(codeListOf));
   const levels = all.map(({ levels: found }) => validOf(found).levels);
   const codes = new Map<string, string | null>();
-  for (const level of [...levels].sort((a, b) => b.length - a.length).flat())
+  for (const level of [...levels].sort((a, b) => b.length - a.length).flatMap((list) => [...list]))
     if (!codes.has(level.code) || codes.get(level.code) === null) codes.set(level.code, level.label);
   const most = largest(levels.map(({ length }) => length));
   // Lists that differ by a code or two that some did not use are one list.

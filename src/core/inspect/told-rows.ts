@@ -1,7 +1,8 @@
 import { has } from '../extract/bits';
 import { lineOfRow } from '../extract/extract';
 import { fileStarts } from '../extract/files';
-import { valueOf, type Level } from '../infer/levels';
+import { levelAt, type Level, type LevelList } from '../infer/level-list';
+import { valueOf } from '../infer/read-levels';
 import { isBlank } from '../read/looks';
 import type { Places } from '../infer/level-coding';
 import { spellingsOf } from '../infer/levels';
@@ -141,7 +142,7 @@ function finderOf(
 
 /** By halves, as levels stand in value order and words behind them; `undefined` where it is not found so. */
 function searched(
-  levels: readonly Level[],
+  levels: LevelList,
   text: string,
   valueIn: (text: string) => number | null,
 ): Level | undefined {
@@ -151,11 +152,11 @@ function searched(
   let [low, high] = [0, levels.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (before(levels[middle])) low = middle + 1;
+    if (before(levelAt(levels, middle))) low = middle + 1;
     else high = middle;
   }
   for (let at = low; at < Math.min(levels.length, low + 8); at++)
-    if (levels[at].code === text || levels[at].spellings.includes(text)) return levels[at];
+    if (levelAt(levels, at).code === text || levelAt(levels, at).spellings.includes(text)) return levelAt(levels, at);
   return undefined;
 }
 

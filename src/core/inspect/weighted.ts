@@ -1,7 +1,8 @@
 import type { Variable } from '../extract/extract';
 import { isMeasure } from '../extract/words';
 import { levelCoding } from '../infer/level-coding';
-import { validOf, type Level } from '../infer/levels';
+import type { Level } from '../infer/level-list';
+import { validOf } from '../infer/levels';
 import type { Bits } from '../extract/bits';
 import { crossed } from '../rows/counting';
 import { weightOf } from './as-counted';
@@ -137,9 +138,7 @@ export function countedBy(inspected: Inspected, { codes }: Weighted): Inspected 
     ...inspected,
     levels: {
       ...inspected.levels,
-      levels: inspected.levels.levels.flatMap((level, i) =>
-        codes[i].sum > 0 ? [{ ...level, count: codes[i].sum }] : [],
-      ),
+      levels: inspected.levels.levels.recounted(codes.map(({ sum }) => sum)),
     },
   };
 }

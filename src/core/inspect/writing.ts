@@ -1,6 +1,6 @@
 import type { Marks, Variable } from '../extract/extract';
 import { isMeasure } from '../extract/words';
-import { Declarations } from '../infer/levels';
+import { Declarations } from '../infer/declared';
 import { commonMarks } from '../infer/marks';
 import { inferStorage, type Hints, type Written } from '../infer/storage';
 import type { State } from '../log/fold';

@@ -1,4 +1,4 @@
-import type { Level } from '../infer/levels';
+import type { Level, LevelList } from '../infer/level-list';
 import { edgeText, stepsBetween } from './decimal';
 
 /** Bins of equal width, upwards from a start. */
@@ -32,7 +32,7 @@ export function roundBins(values: Float64Array): Bins {
  */
 export function binned(
   { size, start }: Bins,
-  levels: readonly Level[],
+  levels: LevelList,
 ): Map<number, { code: string; label: string }> {
   const bins = new Map<bigint, { places: number[]; low: Level; high: Level }>();
   levels.forEach((level, place) => {

@@ -2,7 +2,7 @@ import { DictionaryColumn, type Codes } from '../extract/column';
 import { bareEntry, type Category, type CodebookEntry } from '../extract/extract';
 import { isCategorical, isNumericStorage, type Kind } from '../extract/words';
 import { readNumber } from '../read/number';
-import type { Level } from '../infer/levels';
+import { levelAt, type Level, type LevelList } from '../infer/level-list';
 import { intervalOf, type Interval } from '../sieve/bounds';
 import { placesNamed, type Sifted } from '../sieve/sift';
 import { binned } from './bins';
@@ -211,7 +211,7 @@ function codesFor(distinct: number, rows: number): Codes {
 function orderOf(
   recode: Recode,
   becomes: ReadonlyMap<number, Becomes>,
-  levels: readonly Level[],
+  levels: LevelList,
   rest: Becomes,
 ): string[] {
   const made =
@@ -219,7 +219,7 @@ function orderOf(
       ? recode.bands.map(({ code }) => code)
       : 'width' in recode
         ? [...becomes]
-            .sort(([a], [b]) => (levels[a].value ?? 0) - (levels[b].value ?? 0))
+            .sort(([a], [b]) => (levelAt(levels, a).value ?? 0) - (levelAt(levels, b).value ?? 0))
             .flatMap(([, one]) => (typeof one === 'object' ? [one.code] : []))
         : [];
   const stays = levels.flatMap(({ code, standing }, place) => {

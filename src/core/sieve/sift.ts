@@ -2,7 +2,9 @@ import { allRows, both, either, except, others, sizeOf, type Bits } from '../ext
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
 import { isNumericStorage } from '../extract/words';
 import type { Places } from '../infer/level-coding';
-import { spellingsOf, valueOf, type Level } from '../infer/levels';
+import type { LevelList } from '../infer/level-list';
+import { spellingsOf } from '../infer/levels';
+import { valueOf } from '../infer/read-levels';
 import type { Written } from '../infer/storage';
 import { intervalOf } from './bounds';
 import type { Condition } from './condition';
@@ -133,11 +135,11 @@ export function placesNamed(variable: Sifted, code: string): number[] {
   return [];
 }
 
-function indexOf(levels: readonly Level[], written: Written): Index {
+function indexOf(levels: LevelList, written: Written): Index {
   const byText = new Map<string, number>();
   const byValue = new Map<number, number[]>();
   const numeric = isNumericStorage(written.storage);
-  for (const [place, level] of levels.entries())
+  for (const [place, level] of [...levels].entries())
     for (const text of spellingsOf(level)) {
       byText.set(text, place);
       const value = numeric ? valueOf(text, written) : null;

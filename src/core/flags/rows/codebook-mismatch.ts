@@ -1,7 +1,9 @@
 import { largest } from '../../tally/extent';
 import type { CodebookEntry, Extract } from '../../extract/extract';
 import { isNumericStorage } from '../../extract/words';
-import { validOf, valueOf, type Level } from '../../infer/levels';
+import type { Level, LevelList } from '../../infer/level-list';
+import { validOf } from '../../infer/levels';
+import { valueOf } from '../../infer/read-levels';
 import { moments } from '../../tally/moments';
 import { repeatedHeaders } from './repeated-header';
 import type { ExtractRule, Flag, Subject, Whole } from '../rule';
@@ -103,7 +105,7 @@ function frequencyFlags(
   ];
 }
 
-function indexOf(levels: readonly Level[]): {
+function indexOf(levels: LevelList): {
   byText: ReadonlyMap<string, Level>;
   byValue: ReadonlyMap<number, Level>;
 } {

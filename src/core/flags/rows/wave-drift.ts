@@ -2,7 +2,8 @@ import { codingOfStretches } from '../../extract/coding';
 import type { Column } from '../../extract/column';
 import { isCategorical, isMeasure, isNumericStorage } from '../../extract/words';
 import { levelCoding } from '../../infer/level-coding';
-import { validOf, type Level } from '../../infer/levels';
+import { levelAt, type Level, type LevelList } from '../../infer/level-list';
+import { validOf } from '../../infer/levels';
 import { crossed } from '../../rows/counting';
 import { fileStarts } from '../../extract/files';
 import { isBlank } from '../../read/looks';
@@ -112,7 +113,7 @@ function writingDrift(
 const isYear = ({ value }: Level): boolean => value !== null && value >= 1800 && value <= 2200;
 
 /** Rows of each level in each file. */
-function countsByFile(column: Column, starts: readonly number[], levels: readonly Level[]): Float64Array[] {
+function countsByFile(column: Column, starts: readonly number[], levels: LevelList): Float64Array[] {
   const { sums } = crossed(column.rows, [
     codingOfStretches(starts, column.rows),
     levelCoding(column, levels),
@@ -214,7 +215,7 @@ function codesDrift(
       Math.abs(share(before, up.l) - share(after, down.l)) > slack
     )
       continue;
-    const codes = [levels[down.l], levels[up.l]];
+    const codes = [levelAt(levels, down.l), levelAt(levels, up.l)];
     const per100 = (wave: number, l: number): string => `${Math.round(share(wave, l) * 100)}`;
     found.push(
       flag(
@@ -236,14 +237,14 @@ interface Odd {
 }
 
 /** In words, where whole numbers run on in some waves beyond where they end in all others. */
-function longerScale(levels: readonly Level[], odd: readonly Odd[], names: readonly string[]): string | null {
+function longerScale(levels: LevelList, odd: readonly Odd[], names: readonly string[]): string | null {
   if (odd.length < 2 || levels.some(({ value }) => value === null || !Number.isInteger(value))) return null;
   const [{ has, lacks }] = odd;
   if (odd.some((one) => one.has.join() !== has.join())) return null;
   const ends = levels.slice(-odd.length);
   if (ends.length === levels.length || ends.some((level, i) => level !== odd[i].level)) return null;
   const named = (waves: readonly number[]): string => waves.map((wave) => names[wave]).join(', ');
-  return `the codes run to ${ends[ends.length - 1].code} in ${named(has)} and only to ${levels[levels.length - odd.length - 1].code} in ${named(lacks)}: the scale is a longer one`;
+  return `the codes run to ${levelAt(ends, ends.length - 1).code} in ${named(has)} and only to ${levelAt(levels, levels.length - odd.length - 1).code} in ${named(lacks)}: the scale is a longer one`;
 }
 
 /** A change of shares has to be so many standard errors. */
@@ -256,7 +257,7 @@ function chanceOf(a: number, b: number, rowsOfA: number, rowsOfB: number): numbe
 
 /** One wave whose whole numbers begin and end a step or two from where those of all others do. */
 function shiftOf(
-  levels: readonly Level[],
+  levels: LevelList,
   counts: readonly Float64Array[],
   rows: readonly number[],
   waves: readonly number[],
@@ -320,7 +321,7 @@ function scaleDrift(
     const at = (part: number): number => {
       let below = 0;
       for (let l = 0; l < levels.length; l++)
-        if ((below += counts[wave][l]) >= rows[wave] * part) return levels[l].value as number;
+        if ((below += counts[wave][l]) >= rows[wave] * part) return levelAt(levels, l).value as number;
       return 0;
     };
     return { wave, middle: at(0.5), spread: (at(0.84) - at(0.16)) / 2 };

@@ -96,7 +96,7 @@ function look({ name, kind, role, written, levels }: Subject): Flag[] {
   if (!skewed) side(0, 1);
   if (found.length === 0) return [];
   const rows = found.reduce((sum, i) => sum + counts[i], 0);
-  const codes = found.map((i) => valid.levels[from + i].code);
+  const codes = found.map((i) => valid.levels.code(from + i));
   const z = smallest(found.map((i) => Math.abs(transform(values[i]) - body.median) / body.scale));
   return [
     {

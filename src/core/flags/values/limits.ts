@@ -3,6 +3,7 @@ import { bodyOf } from '../../infer/edges';
 import { numberOf, validOf, type Valid } from '../../infer/levels';
 import { endsAsPrice, stepAround } from './quantities';
 import { round2, type Flag, type Subject } from '../rule';
+import { levelAt } from '../../infer/level-list';
 
 const LEAST_DISTINCT = 20;
 const LEAST_SHARE = 0.005;
@@ -20,7 +21,7 @@ function isNaturalEnd(value: number, { levels, values }: Valid, words: string): 
   return (
     value === 100 &&
     (/percent|pct|share|proportion|%|score|points/i.test(words) ||
-      (numberOf(bodyOf(levels)[0]) >= 0 && values[values.length >> 1] > 1))
+      (numberOf(levelAt(bodyOf(levels), 0)) >= 0 && values[values.length >> 1] > 1))
   );
 }
 
@@ -61,11 +62,11 @@ export function atEdge(
     {
       rule: side === 'top' ? 'top-code' : 'bottom-code',
       variables: [name],
-      codes: [valid.levels[edge].code],
+      codes: [valid.levels.code(edge)],
       rows: counts[edge],
       severity: 'low',
       certainty: round2(Math.min(0.9, 0.62 + 0.05 * Math.log2(ratio))),
-      says: `${counts[edge]} rows hold ${valid.levels[edge].code}, the ${side === 'top' ? 'largest' : 'smallest'} value, ${Math.round(ratio)} times as many as the values before it: ${side === 'top' ? 'larger' : 'smaller'} ones may have been cut to it`,
+      says: `${counts[edge]} rows hold ${valid.levels.code(edge)}, the ${side === 'top' ? 'largest' : 'smallest'} value, ${Math.round(ratio)} times as many as the values before it: ${side === 'top' ? 'larger' : 'smaller'} ones may have been cut to it`,
     },
   ];
 }

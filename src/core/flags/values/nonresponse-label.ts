@@ -1,6 +1,7 @@
 import { isAmbiguous, readsAsNoAnswer, standsForNoWord } from '../../codebook/no-answer';
 import { isCategorical, isMeasure } from '../../extract/words';
-import { validOf, type Level } from '../../infer/levels';
+import type { Level } from '../../infer/level-list';
+import { validOf } from '../../infer/levels';
 import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /**

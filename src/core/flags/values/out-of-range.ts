@@ -1,5 +1,6 @@
 import { isCategorical, isMeasure, isNumericStorage } from '../../extract/words';
-import { validOf, type Level } from '../../infer/levels';
+import type { Level } from '../../infer/level-list';
+import { validOf } from '../../infer/levels';
 import { percentOf, round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 import { boundsOf } from './bounds';
 

@@ -2,6 +2,7 @@ import { readsAsNoAnswer } from '../../codebook/no-answer';
 import { isNumericStorage } from '../../extract/words';
 import { validOf } from '../../infer/levels';
 import type { Flag, Subject, VariableRule } from '../rule';
+import { levelAt } from '../../infer/level-list';
 
 /**
  * Numbers of which only a few at the edge carry labels: a top code, or codes that are no answer. Where both ends of a
@@ -27,16 +28,16 @@ function look({ name, written, levels, entry }: Subject): Flag[] {
   const edges = labelled.every((i) => i < labelled.length || i >= valid.length - labelled.length);
   if (!edges) return [];
   const scale = labelled.includes(0) && labelled.includes(valid.length - 1);
-  const rows = labelled.reduce((sum, i) => sum + valid[i].count, 0);
+  const rows = labelled.reduce((sum, i) => sum + levelAt(valid, i).count, 0);
   return [
     {
       rule: 'partly-labelled',
       variables: [name],
-      codes: labelled.map((i) => valid[i].code),
+      codes: labelled.map((i) => valid.code(i)),
       rows,
       severity: scale ? 'note' : 'low',
       certainty: 0.8,
-      says: `only ${labelled.map((i) => `${valid[i].code} “${valid[i].label}”`).join(' and ')} of ${valid.length} values ${labelled.length === 1 ? 'has a label' : 'have labels'}${scale ? ', as the ends of a scale do' : ': a limit or a special code among plain numbers'}`,
+      says: `only ${labelled.map((i) => `${valid.code(i)} “${valid.label(i)}”`).join(' and ')} of ${valid.length} values ${labelled.length === 1 ? 'has a label' : 'have labels'}${scale ? ', as the ends of a scale do' : ': a limit or a special code among plain numbers'}`,
     },
   ];
 }

@@ -1,7 +1,9 @@
 import { readsAsNoAnswer } from '../../codebook/no-answer';
 import { isCategorical, isNumericStorage } from '../../extract/words';
 import { NEAREST, digitForm, edgesOf, missedIn, stepAt } from '../../infer/edges';
-import { numberOf, rankOf, rowsOf, spellingsOf, validOf, type Level } from '../../infer/levels';
+import { levelAt, type Level, type LevelList } from '../../infer/level-list';
+import { numberAt, numberOf, rowsOf, spellingsOf, validOf } from '../../infer/levels';
+import { rankOf } from '../../infer/read-levels';
 import { commonStep } from '../../infer/shape';
 import { endsAsOthers, endsAsPrice } from './quantities';
 import {
@@ -109,8 +111,8 @@ const CARRIED = 1.8;
 const COMPANY = 0.8;
 
 /** Codes beyond one gap speak for each other: 77 and 88 beside 99, 8 beside 9. */
-function together(suspects: readonly Suspect[], rest: readonly Level[]): Suspect[] {
-  const [low, high] = [numberOf(rest[0]), numberOf(rest[rest.length - 1])];
+function together(suspects: readonly Suspect[], rest: LevelList): Suspect[] {
+  const [low, high] = [numberOf(levelAt(rest, 0)), numberOf(levelAt(rest, rest.length - 1))];
   const long = suspects.filter(
     ({ level }) =>
       Math.abs(numberOf(level)) >= 10 &&
@@ -131,7 +133,7 @@ function together(suspects: readonly Suspect[], rest: readonly Level[]): Suspect
 
 function weigh(
   level: Level,
-  rest: readonly Level[],
+  rest: LevelList,
   side: 'top' | 'bottom',
   subject: Subject,
   siblings: readonly Subject[],
@@ -149,7 +151,7 @@ function weigh(
   spikeEvidence(level, rest, side, add);
   // Zero is a real answer wherever nothing, none or never can be one: only a variable that lives far from it speaks.
   if (value === 0 && isGrownUp(subject, level, rest))
-    add(2, `is an age, and nobody else is under ${rest[0].code}`);
+    add(2, `is an age, and nobody else is under ${levelAt(rest, 0).code}`);
   else if (value === 0 && !livesFarFromZero(level, rest)) {
     if (beginsAfterZero(subject, level, rest)) add(5.5, 'stands in few rows before a scale that starts at 1');
     else add(-8);
@@ -194,22 +196,22 @@ const LEAST_PRICES = 4;
 /** A list of codes or prices has no more than so many. */
 const MOST_IN_LIST = 100;
 const MOST_NINES = 0.6;
-const usualCount = (levels: readonly Level[]): number =>
+const usualCount = (levels: LevelList): number =>
   levels.map(({ count }) => count).sort((a, b) => a - b)[levels.length >> 1];
 
 /** Ages of people who are all grown up: nobody among them was just born. */
 const AGE = /\b(age|alter|âge|edad)\b/i;
 const GROWN_UP = 14;
 const FEW_NEWBORN = 0.05;
-const isGrownUp = ({ name, label }: Subject, zero: Level, rest: readonly Level[]): boolean =>
+const isGrownUp = ({ name, label }: Subject, zero: Level, rest: LevelList): boolean =>
   AGE.test(`${label ?? ''} ${name.replace(/_/g, ' ')}`) &&
-  numberOf(rest[0]) >= GROWN_UP &&
+  numberOf(levelAt(rest, 0)) >= GROWN_UP &&
   zero.count <= rowsOf(rest) * FEW_NEWBORN;
 
 type Add = (weight: number, why?: string) => void;
 
 /** Below zero in a variable that otherwise is not, the more so beside others of its form or where the words forbid it. */
-function negativeEvidence({ label, name, levels }: Subject, rest: readonly Level[], add: Add): void {
+function negativeEvidence({ label, name, levels }: Subject, rest: LevelList, add: Add): void {
   const words = `${label ?? ''} ${name}`;
   const below = levels.levels.filter(
     ({ value, standing }) => value !== null && value < 0 && standing !== 'unreadable',
@@ -220,7 +222,7 @@ function negativeEvidence({ label, name, levels }: Subject, rest: readonly Level
     return;
   }
   if (below.length > 1) add(1.5);
-  if (below.length && numberOf(rest[0]) === 0 && breaksOff(below, rest)) add(1);
+  if (below.length && numberOf(levelAt(rest, 0)) === 0 && breaksOff(below, rest)) add(1);
   if (below.length > 1 && runsOut(below, rest)) add(-3);
   else if (goesOn(below, rest)) add(-6);
   if (SIGNED.test(words)) add(-2.5);
@@ -228,12 +230,12 @@ function negativeEvidence({ label, name, levels }: Subject, rest: readonly Level
 }
 
 /** Distance from the rest, in units of its range and of the steps between the values nearest to it. */
-function gapEvidence(level: Level, rest: readonly Level[], side: 'top' | 'bottom', add: Add): void {
+function gapEvidence(level: Level, rest: LevelList, side: 'top' | 'bottom', add: Add): void {
   const value = numberOf(level);
-  const nearest = side === 'top' ? rest.slice(-NEAREST) : rest.slice(0, NEAREST).reverse();
+  const nearest = side === 'top' ? [...rest.slice(-NEAREST)] : [...rest.slice(0, NEAREST)].reverse();
   const gap = Math.abs(value - numberOf(nearest[nearest.length - 1]));
   const step = stepAt(nearest);
-  const range = Math.max(Math.abs(numberOf(rest[rest.length - 1]) - numberOf(rest[0])), step);
+  const range = Math.max(Math.abs(numberAt(rest, rest.length - 1) - numberAt(rest, 0)), step);
   if (gap <= step * 1.2) {
     // The step below zero is a step like any other, and says nothing either way.
     if (value >= 0) add(-2);
@@ -257,7 +259,7 @@ const WIDE = 0.25;
 const LEAST_WIDE = 0.4;
 
 /** More frequent than its nearest neighbours, as a code is that many rows share for one reason. */
-function spikeEvidence(level: Level, rest: readonly Level[], side: 'top' | 'bottom', add: Add): void {
+function spikeEvidence(level: Level, rest: LevelList, side: 'top' | 'bottom', add: Add): void {
   // Zero beside a negative code is many rows' answer, and no measure of what the values around have.
   const usual = usualCount(side === 'top' ? rest.slice(-5) : rest.slice(0, 5));
   const ratio = level.count / usual;
@@ -270,7 +272,7 @@ function spikeEvidence(level: Level, rest: readonly Level[], side: 'top' | 'bott
 
 function codebookEvidence(
   level: Level,
-  rest: readonly Level[],
+  rest: LevelList,
   { entry }: Subject,
   hasSiblings: boolean,
   add: Add,
@@ -321,7 +323,7 @@ const MOST_OF_ALL = 0.65;
 
 /** Long runs of nines in the midst of real values, where only a sharp spike can tell. */
 function interior(
-  valid: readonly Level[],
+  valid: LevelList,
   values: Float64Array,
   known: readonly Level[],
   subject: Subject,
@@ -329,7 +331,7 @@ function interior(
   if (isCategorical(subject.kind) || valid.length < 30 || values.length !== valid.length) return [];
   return NINES.flatMap((value): Suspect[] => {
     const i = rankOf(values, value);
-    const level = valid[i];
+    const level = levelAt(valid, i);
     if (
       level?.value !== value ||
       level.count < LEAST_SPIKE ||

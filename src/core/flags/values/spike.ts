@@ -2,6 +2,7 @@ import { isMeasure, isNumericStorage } from '../../extract/words';
 import { spellingsOf, validOf } from '../../infer/levels';
 import { endsAsOthers, endsAsPrice, isSkewed, usualAround } from './quantities';
 import { round2, type Flag, type Subject, type VariableRule } from '../rule';
+import { levelAt } from '../../infer/level-list';
 
 /**
  * One value of a quantity much more frequent than those around it: a mean that was filled in, a default. Round numbers
@@ -81,7 +82,7 @@ function look({ name, label, kind, role, written, levels, byFile }: Subject): Fl
   if (
     found.length > MOST_SPIKES &&
     !found.every(({ i, count }) =>
-      byFile?.(spellingsOf(valid.levels[i])).some(({ holding }) => holding >= count * MOSTLY),
+      byFile?.(spellingsOf(levelAt(valid.levels, i))).some(({ holding }) => holding >= count * MOSTLY),
     )
   )
     return [];
@@ -91,11 +92,11 @@ function look({ name, label, kind, role, written, levels, byFile }: Subject): Fl
     {
       rule: 'spike',
       variables: [name],
-      codes: found.map(({ i }) => valid.levels[i].code),
+      codes: found.map(({ i }) => valid.levels.code(i)),
       rows,
       severity: 'medium',
       certainty: round2(Math.min(0.95, 0.7 + 0.03 * Math.log2(first.count / first.usual))),
-      says: `${first.count} rows hold ${valid.levels[first.i].code}, where values around it have about ${Math.round(first.usual)} each${found.length > 1 ? `; ${found.length - 1} more such` : ''}${isSkewed(valid) ? '' : ': a value filled in for others, or a default'}`,
+      says: `${first.count} rows hold ${valid.levels.code(first.i)}, where values around it have about ${Math.round(first.usual)} each${found.length > 1 ? `; ${found.length - 1} more such` : ''}${isSkewed(valid) ? '' : ': a value filled in for others, or a default'}`,
     },
   ];
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { NO_OTHERS, type Level } from '../../infer/levels';
+import { NO_OTHERS, type Level } from '../../infer/level-list';
 import { beginsAfterZero, breaksOff, isBalanced, livesFarFromZero, runsOut } from './zero';
 
 const level = (value: number, count: number): Level => ({

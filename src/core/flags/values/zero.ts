@@ -1,7 +1,8 @@
 import { largest, smallest } from '../../tally/extent';
 import { isCategorical } from '../../extract/words';
 import { NEAREST, stepAt } from '../../infer/edges';
-import { numberOf, rowsOf, type Level } from '../../infer/levels';
+import { countsIn, levelAt, type Level, type LevelList } from '../../infer/level-list';
+import { numberOf, rowsOf } from '../../infer/levels';
 import type { Subject } from '../rule';
 
 /** A quantity lives far from zero if its smallest value is so many of its ranges above it. */
@@ -14,8 +15,8 @@ const MANY_ZEROS = 0.1;
 const OUT_OF_REACH = 2;
 
 /** Whether zero lies outside what a quantity can be: below all of a wide gap, or of a narrow body far above it. */
-export function livesFarFromZero(zero: Level, rest: readonly Level[]): boolean {
-  const ends = [numberOf(rest[0]), numberOf(rest[rest.length - 1])];
+export function livesFarFromZero(zero: Level, rest: LevelList): boolean {
+  const ends = [numberOf(levelAt(rest, 0)), numberOf(levelAt(rest, rest.length - 1))];
   // Below zero as above it.
   const [low, high] = ends[1] < 0 ? [-ends[1], -ends[0]] : ends;
   // Of two codes of which one is zero, zero is the other answer.
@@ -36,27 +37,27 @@ const LEAST_CUT = 20;
 const STEPS_TO_ZERO = 8;
 const FULL = 0.3;
 /** Grown-ups from eighteen on, wages from the lowest: a quantity that is full from its first values on does not thin out towards zero. */
-function beginsAbruptly(low: number, rest: readonly Level[]): boolean {
-  if (rest.length < LEAST_CUT || numberOf(rest[0]) < 0) return false;
-  const usual = rest.map(({ count }) => count).sort((a, b) => a - b)[rest.length >> 1];
+function beginsAbruptly(low: number, rest: LevelList): boolean {
+  if (rest.length < LEAST_CUT || numberOf(levelAt(rest, 0)) < 0) return false;
+  const usual = countsIn(rest).slice().sort()[rest.length >> 1];
   const first = rowsOf(rest.slice(0, 3)) / 3;
   return (
-    low >= STEPS_TO_ZERO * stepAt(rest.slice(0, NEAREST)) && first >= usual * FULL && first >= LEAST_FIRST
+    low >= STEPS_TO_ZERO * stepAt([...rest.slice(0, NEAREST)]) && first >= usual * FULL && first >= LEAST_FIRST
   );
 }
 const LEAST_FIRST = 3;
 
 const LEAST_LEVELS = 30;
 /** Whether a quantity of many values merely goes on below zero: step by step, each value about as frequent as the first above it. */
-export function goesOn(below: readonly Level[], rest: readonly Level[]): boolean {
+export function goesOn(below: LevelList, rest: LevelList): boolean {
   if (below.length === 0 || rest.length < LEAST_LEVELS) return false;
   const first = rowsOf(rest.slice(0, NEAREST)) / Math.min(NEAREST, rest.length);
-  const step = stepAt(rest.slice(0, NEAREST));
-  const down = [...below, rest[0]];
+  const step = stepAt([...rest.slice(0, NEAREST)]);
+  const down = [...below, levelAt(rest, 0)];
   return down.every(
     (level, i) =>
       (i === 0 || numberOf(level) - numberOf(down[i - 1]) <= 2 * step) &&
-      (level === rest[0] || level.count <= 2.5 * first + 2),
+      (level === levelAt(rest, 0) || level.count <= 2.5 * first + 2),
   );
 }
 
@@ -67,35 +68,35 @@ const LONGEST_SCALE = 10;
 export function beginsAfterZero(
   { kind }: Pick<Subject, 'kind'>,
   zero: Level,
-  rest: readonly Level[],
+  rest: LevelList,
 ): boolean {
   if (
     !isCategorical(kind) ||
     rest.length < 3 ||
     rest.length > LONGEST_SCALE ||
-    numberOf(rest[0]) !== 1 ||
-    numberOf(rest[rest.length - 1]) !== rest.length
+    numberOf(levelAt(rest, 0)) !== 1 ||
+    numberOf(levelAt(rest, rest.length - 1)) !== rest.length
   )
     return false;
   return (
     zero.count <= rowsOf(rest) * RARE_ZERO &&
     rest.every(({ count }) => zero.count * 2 < count) &&
-    zero.count * CLIFF < rest[0].count
+    zero.count * CLIFF < levelAt(rest, 0).count
   );
 }
 
 /** Whether the first answers are so many, beside the codes below them, that a quantity ends there. */
 const CLIFF = 6;
-export function breaksOff(below: readonly Level[], rest: readonly Level[]): boolean {
+export function breaksOff(below: LevelList, rest: LevelList): boolean {
   const [first, second = first] = rest;
   const slope = Math.max(1, second.count / first.count);
-  return first.count >= below[below.length - 1].count * CLIFF * slope;
+  return first.count >= levelAt(below, below.length - 1).count * CLIFF * slope;
 }
 
 const LEAST_BALANCED = 5;
 const MOST_BALANCED = 21;
 /** A scale of whole numbers that reaches as far below zero as above, with answers on both sides. */
-export function isBalanced(levels: readonly Level[]): boolean {
+export function isBalanced(levels: LevelList): boolean {
   const held = levels.filter(({ value, standing }) => value !== null && standing === 'valid');
   if (held.length < LEAST_BALANCED || held.length > MOST_BALANCED) return false;
   // A person may have ordered the codes otherwise.
@@ -105,8 +106,8 @@ export function isBalanced(levels: readonly Level[]): boolean {
 }
 
 /** Whether a quantity runs out step by step below zero, as one does that may be negative. */
-export function runsOut(below: readonly Level[], rest: readonly Level[]): boolean {
-  const down = [...below, rest[0]];
+export function runsOut(below: LevelList, rest: LevelList): boolean {
+  const down = [...below, levelAt(rest, 0)];
   return (
     down.every(
       (level, i) =>

@@ -1,6 +1,6 @@
 import { smallest } from '../../tally/extent';
 import { isMeasure, isNumericStorage } from '../../extract/words';
-import { bodyOf } from '../../infer/edges';
+import { bodySpan } from '../../infer/edges';
 import { validOf } from '../../infer/levels';
 import { round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
@@ -143,11 +143,10 @@ function look(subject: Subject): Flag[] {
   const valid = validOf(levels);
   if (valid.values.length !== valid.levels.length || !valid.ascending) return [];
   // Codes for no answer that stand far out are no second unit.
-  const body = bodyOf(valid.levels);
-  const last = valid.levels.lastIndexOf(body[body.length - 1]);
+  const [, end] = bodySpan(valid.levels);
   const from = valid.values.findIndex((value) => value > 0);
   if (from < 0) return [];
-  const [values, counts] = [valid.values.subarray(from, last + 1), valid.counts.subarray(from, last + 1)];
+  const [values, counts] = [valid.values.subarray(from, end), valid.counts.subarray(from, end)];
   const rows = counts.reduce((sum, count) => sum + count, 0);
   if (rows < LEAST_ROWS || values.length < 12) return [];
   const close = touching(subject, values, counts);

@@ -1,6 +1,6 @@
 import { largest } from '../../tally/extent';
 import { isCategorical } from '../../extract/words';
-import type { Level } from '../../infer/levels';
+import type { Level, LevelList } from '../../infer/level-list';
 import { LEAST_CERTAINTY, round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /**
@@ -73,7 +73,7 @@ export function bareForm(text: string): string {
 }
 
 /** Levels with the same bare form; the most frequent one is the word. */
-function gatherSame(valid: readonly Level[], documented: ReadonlySet<string>): Word[] {
+function gatherSame(valid: LevelList, documented: ReadonlySet<string>): Word[] {
   const groups = new Map<string, Level[]>();
   for (const level of valid) {
     const key = bareForm(level.code);

@@ -1,6 +1,7 @@
 import { namesIdentifier } from '../vocabulary';
 import { between, is, type Cue } from './cue';
 import { formOf, type Seen } from './seen';
+import { levelAt } from '../level-list';
 
 const ID_NAME = /(^|_)(serial|case(no|id)?|pid|hid|uuid)$|^(id|case|serial|seq|rec)(no|nr|num)?([_\d]|$)/i;
 const ID_LABEL =
@@ -29,7 +30,7 @@ const numbered = (seen: Seen): boolean => seen.written.storage !== 'decimal';
 const isOwn = (seen: Seen): boolean =>
   numbered(seen) && seen.rows >= FEW_ROWS && (share(seen) >= OWN || seen.uniqueInFiles === true);
 const isWhole = ({ written }: Seen): boolean => written.storage === 'integer';
-const valueAt = ({ valid }: Seen, i: number): number => valid[i].value as number;
+const valueAt = ({ valid }: Seen, i: number): number => levelAt(valid, i).value as number;
 const isStepped = (seen: Seen): boolean => {
   const step = seen.valid.length > 1 ? valueAt(seen, 1) - valueAt(seen, 0) : 0;
   return (
@@ -85,7 +86,7 @@ export const IDENTITY_CUES: readonly Cue[] = [
           isWhole(seen) &&
           valueAt(seen, seen.distinct - 1) - valueAt(seen, 0) + 1 <= seen.distinct * STEP_SLACK,
       ),
-    says: ({ valid }) => `the values run through from ${valid[0].code} to ${valid[valid.length - 1].code}`,
+    says: ({ valid }) => `the values run through from ${levelAt(valid, 0).code} to ${levelAt(valid, valid.length - 1).code}`,
   },
   {
     id: 'rows counted off',
@@ -127,10 +128,10 @@ export const IDENTITY_CUES: readonly Cue[] = [
         numbered(seen) &&
           seen.rows >= FEW_ROWS &&
           share(seen) >= NEARLY &&
-          seen.valid[0].code.length >= LEAST_WIDTH &&
+          levelAt(seen.valid, 0).code.length >= LEAST_WIDTH &&
           formsOf(seen) === 1,
       ),
-    says: ({ valid }) => `all have the same form, such as ${valid[0].code}`,
+    says: ({ valid }) => `all have the same form, such as ${levelAt(valid, 0).code}`,
   },
   {
     id: 'long numbers of one length',
@@ -140,10 +141,10 @@ export const IDENTITY_CUES: readonly Cue[] = [
         isWhole(seen) &&
           seen.rows >= FEW_ROWS &&
           share(seen) >= NEARLY &&
-          seen.valid[0].code.length >= LONG_WIDTH &&
-          seen.valid[0].code.length === seen.valid[seen.distinct - 1].code.length,
+          levelAt(seen.valid, 0).code.length >= LONG_WIDTH &&
+          levelAt(seen.valid, 0).code.length === levelAt(seen.valid, seen.distinct - 1).code.length,
       ),
-    says: ({ valid }) => `each has ${valid[0].code.length} digits, such as ${valid[0].code}`,
+    says: ({ valid }) => `each has ${levelAt(valid, 0).code.length} digits, such as ${levelAt(valid, 0).code}`,
   },
   {
     id: 'few forms',
@@ -155,9 +156,9 @@ export const IDENTITY_CUES: readonly Cue[] = [
           share(seen) >= NEARLY &&
           formsOf(seen) > 1 &&
           formsOf(seen) <= FEW_FORMS &&
-          !seen.valid[0].code.includes(' '),
+          !levelAt(seen.valid, 0).code.includes(' '),
       ),
-    says: ({ valid }) => `few forms, such as ${valid[0].code}`,
+    says: ({ valid }) => `few forms, such as ${levelAt(valid, 0).code}`,
   },
   {
     id: 'codes of letters and digits, nearly all differ',
@@ -166,7 +167,7 @@ export const IDENTITY_CUES: readonly Cue[] = [
       seen.texts !== null && seen.rows >= FEW_ROWS && share(seen) >= NEARLY
         ? between(codeShare(seen), 0.5, 0.95)
         : 0,
-    says: ({ valid }) => `short codes without a blank, such as ${valid[valid.length >> 1].code}`,
+    says: ({ valid }) => `short codes without a blank, such as ${levelAt(valid, valid.length >> 1).code}`,
   },
   {
     id: 'named as identifier, units of several rows',

@@ -1,3 +1,4 @@
+import { levelAt } from '../level-list';
 import { rowsOf, validOf } from '../levels';
 import { answersInMinutes, falling, fullEnds, isEven, roundedTo, shareOfFives } from '../shape';
 import { between, is, type Cue } from './cue';
@@ -27,7 +28,7 @@ const each = ({ rows, distinct }: Numbers): number => rows / distinct;
 const span = ({ low, high }: Numbers): number => high - low + 1;
 const runs = ({ distinct, rows }: Numbers): boolean => distinct <= SEVERAL && rows >= distinct * 3;
 const range = ({ valid, numbers }: Seen): string =>
-  `${numbers?.distinct ?? 0} distinct whole numbers from ${numbers?.body[0].code ?? valid[0].code} to ${numbers?.body[numbers.distinct - 1].code ?? ''}`;
+  `${numbers?.distinct ?? 0} distinct whole numbers from ${numbers?.body.at(0)?.code ?? levelAt(valid, 0).code} to ${numbers?.body.at(numbers.distinct - 1)?.code ?? ''}`;
 const zeros = ({ body, rows }: Pick<Numbers, 'body' | 'rows'>): number =>
   (body.find(({ value }) => value === 0)?.count ?? 0) / Math.max(1, rows);
 
@@ -63,14 +64,14 @@ export const NUMBER_CUES: readonly Cue[] = [
     id: 'one value',
     kinds: ['nominal', 'continuous', 'count', 'ordinal'],
     holds: ({ numbers }) => is(numbers !== null && numbers.distinct === 1),
-    says: ({ valid }) => `one value only, ${valid[0].code}`,
+    says: ({ valid }) => `one value only, ${levelAt(valid, 0).code}`,
   },
   {
     id: 'two values',
     kinds: ['nominal', 'ordinal', 'count', 'continuous'],
     holds: whole(({ distinct }) => distinct === 2),
     says: (seen) => {
-      const body = seen.numbers?.body ?? [];
+      const body = [...(seen.numbers?.body ?? [])];
       const beside = validOf(seen.levels).levels.filter((level) => !body.includes(level));
       const apart = beside.length
         ? `, beside ${beside
@@ -233,7 +234,7 @@ export const NUMBER_CUES: readonly Cue[] = [
   {
     id: 'the last step is full',
     kinds: ['ordinal', 'nominal', 'count'],
-    holds: whole((n) => runs(n) && n.distinct > 2 && n.body[n.distinct - 1].count > each(n) * 0.4),
+    holds: whole((n) => runs(n) && n.distinct > 2 && levelAt(n.body, n.distinct - 1).count > each(n) * 0.4),
   },
   {
     id: 'mostly zero, the rest large',
@@ -322,7 +323,7 @@ export const NUMBER_CUES: readonly Cue[] = [
         distinct > SEVERAL && [1, 1000].some((unit) => low >= SECONDS[0] * unit && high <= SECONDS[1] * unit),
     ),
     says: ({ numbers }) =>
-      `${(numbers?.high ?? 0) > 1e12 ? 'milliseconds' : 'seconds'} since 1970, such as ${numbers?.body[0].code ?? ''}`,
+      `${(numbers?.high ?? 0) > 1e12 ? 'milliseconds' : 'seconds'} since 1970, such as ${numbers?.body.at(0)?.code ?? ''}`,
   },
   {
     id: 'few rows each',

@@ -3,7 +3,8 @@ import { readsAsNoAnswer } from '../../codebook/no-answer';
 import { bodyOf } from '../edges';
 import type { Known } from '../known';
 import { letterGrades, monotone, orderOfWords } from '../ladders';
-import { numberOf, rowsOf, validOf, type Level } from '../levels';
+import { levelAt, type LevelList } from '../level-list';
+import { numberOf, rowsOf, validOf } from '../levels';
 import { shapeOf, type Shape } from '../shape';
 import { isMarker } from '../storage';
 import { kindsByName } from '../vocabulary';
@@ -20,7 +21,7 @@ export interface Labelled {
 
 /** Numbers that a variable holds, codes for no answer beyond a gap left out. */
 export interface Numbers {
-  body: readonly Level[];
+  body: LevelList;
   rows: number;
   distinct: number;
   low: number;
@@ -47,7 +48,7 @@ export interface Texts {
 /** All that cues look at, worked out once for a variable. */
 export interface Seen extends Known {
   /** Levels that are valid, in value order. */
-  valid: readonly Level[];
+  valid: LevelList;
   rows: number;
   distinct: number;
   /** Label, question and the words of the name. */
@@ -83,7 +84,7 @@ export function seenOf(known: Known): Seen {
   };
 }
 
-function labelledOf({ entry }: Known, valid: readonly Level[]): Labelled {
+function labelledOf({ entry }: Known, valid: LevelList): Labelled {
   const answers = (entry?.categories ?? []).flatMap(({ code, label, missing }) =>
     !missing && label !== null && !readsAsNoAnswer(label) ? [{ code, label }] : [],
   );
@@ -95,10 +96,10 @@ function labelledOf({ entry }: Known, valid: readonly Level[]): Labelled {
   return { answers, covered, order: order && monotone(order.ranks) ? order.ladder : null };
 }
 
-function numbersOf(valid: readonly Level[]): Numbers {
+function numbersOf(valid: LevelList): Numbers {
   const body = trimmed(bodyOf(valid));
   const rows = rowsOf(body);
-  const [low, high] = [numberOf(body[0]), numberOf(body[body.length - 1])];
+  const [low, high] = [numberOf(levelAt(body, 0)), numberOf(levelAt(body, body.length - 1))];
   return {
     body,
     rows,
@@ -115,29 +116,29 @@ const SLIPS = 0.005;
 const LEAST_LEVELS = 4;
 
 /** Levels without a few slips far out at either end, which would hide how the others are. */
-function trimmed(body: readonly Level[]): readonly Level[] {
+function trimmed(body: LevelList): LevelList {
   const most = rowsOf(body) * SLIPS;
   let [from, to, gone] = [0, body.length - 1, 0];
-  const wide = (a: number, b: number): number => numberOf(body[b]) - numberOf(body[a]);
+  const wide = (a: number, b: number): number => numberOf(levelAt(body, b)) - numberOf(levelAt(body, a));
   const cut = (outer: number, inner: number): boolean => {
     const [low, high] = outer < inner ? [inner, to] : [from, inner];
     return (
       high - low >= LEAST_LEVELS - 1 &&
-      gone + body[outer].count <= most &&
-      Math.abs(numberOf(body[outer]) - numberOf(body[inner])) > wide(low, high)
+      gone + levelAt(body, outer).count <= most &&
+      Math.abs(numberOf(levelAt(body, outer)) - numberOf(levelAt(body, inner))) > wide(low, high)
     );
   };
   // Slips stand apart from each other too: the last gap that is wide enough counts.
-  let above = body[to].count;
-  for (let i = to; i > from && above <= most; above += body[--i].count)
-    if (Math.abs(numberOf(body[i]) - numberOf(body[i - 1])) > wide(from, i - 1) && i - from >= LEAST_LEVELS)
+  let above = levelAt(body, to).count;
+  for (let i = to; i > from && above <= most; above += levelAt(body, --i).count)
+    if (Math.abs(numberOf(levelAt(body, i)) - numberOf(levelAt(body, i - 1))) > wide(from, i - 1) && i - from >= LEAST_LEVELS)
       to = i - 1;
   gone = rowsOf(body.slice(to + 1));
-  while (cut(from, from + 1)) gone += body[from++].count;
+  while (cut(from, from + 1)) gone += levelAt(body, from++).count;
   return from === 0 && to === body.length - 1 ? body : body.slice(from, to + 1);
 }
 
-function textsOf(valid: readonly Level[]): Texts {
+function textsOf(valid: LevelList): Texts {
   const some = valid.slice(0, SAMPLE);
   const sample = some.map(({ code }) => code.slice(0, CUT));
   const mean = (numbers: readonly number[]): number =>

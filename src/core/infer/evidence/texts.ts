@@ -1,5 +1,6 @@
 import { between, is, type Cue } from './cue';
 import type { Seen } from './seen';
+import { levelAt } from '../level-list';
 
 const perValue = ({ rows, distinct }: Seen): number => rows / distinct;
 const isText = ({ texts }: Seen): boolean => texts !== null;
@@ -91,7 +92,7 @@ export const TEXT_CUES: readonly Cue[] = [
     id: 'quarters, halves or weeks',
     kinds: ['date', 'ordinal', 'identifier', 'nominal'],
     holds: (seen) => is(shareOf(seen, (code) => PERIOD.test(code)) >= 0.95),
-    says: ({ valid }) => `stretches of time, such as ${valid[0].code}`,
+    says: ({ valid }) => `stretches of time, such as ${levelAt(valid, 0).code}`,
   },
   {
     id: 'addresses of the web',
@@ -103,7 +104,7 @@ export const TEXT_CUES: readonly Cue[] = [
     id: 'numbers with zeros in front',
     kinds: ['nominal', 'identifier', 'text', 'ordinal'],
     holds: (seen) => is(shareOf(seen, (code) => /^\d+$/.test(code)) > 0.9),
-    says: ({ valid }) => `digits kept as text, such as ${valid[0].code}`,
+    says: ({ valid }) => `digits kept as text, such as ${levelAt(valid, 0).code}`,
   },
 ];
 

@@ -1,6 +1,7 @@
 import type { Kind } from '../../extract/words';
 import { is, type Cue } from './cue';
 import type { Seen } from './seen';
+import { levelAt } from '../level-list';
 
 /** What a label or a question says, as whole words; the words of a name stand in the vocabulary. */
 const SAID = {
@@ -108,7 +109,7 @@ export const WORD_CUES: readonly Cue[] = [
           numbers.high <= 13 &&
           numbers.distinct >= 6,
       ),
-    says: ({ valid }) => `months, from ${valid[0].code} to ${valid[valid.length - 1].code}`,
+    says: ({ valid }) => `months, from ${levelAt(valid, 0).code} to ${levelAt(valid, valid.length - 1).code}`,
   },
   {
     id: 'money in few steps',

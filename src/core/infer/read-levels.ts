@@ -1,0 +1,204 @@
+import { BETWEEN_PULSES, pulse } from '../extract/pulse';
+import { isNumericStorage } from '../extract/words';
+import { isBlank } from '../read/looks';
+import { readNumber } from '../read/number';
+import type { Tally } from '../tally/tally';
+import { readDate } from './dates';
+import type { Declarations } from './declared';
+import { LevelArrays, NO_OTHERS, STANDING, type Told } from './level-list';
+import type { Levels } from './levels';
+import type { Written } from './storage';
+
+/** Reads each distinct text of a tally once and gathers what has the same value. */
+export function levelsOf(tally: Tally, written: Written, declarations: Declarations): Levels {
+  const { storage } = written;
+  const numeric = isNumericStorage(storage);
+  const { texts, counts } = tally;
+  const numbers = new Float64Array(numeric ? texts.length : 0);
+  const places = new Uint32Array(numbers.length);
+  let merging = 0;
+  const dated: { value: number; at: number }[] = [];
+  const words: number[] = [];
+  let blank = 0;
+  for (let i = 0; i < texts.length; i++) {
+    if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
+    if (isBlank(texts[i])) {
+      blank += counts[i];
+      continue;
+    }
+    const value = valueOf(texts[i], written);
+    // Whole numbers too large for a double stay apart by their text, and so do several ways to write one day.
+    if (numeric && value !== null && Math.abs(value) <= Number.MAX_SAFE_INTEGER) {
+      numbers[merging] = value;
+      places[merging++] = i;
+    } else if (value === null) words.push(i);
+    else dated.push({ value, at: i });
+  }
+  const found = numberLevels(numbers.subarray(0, merging), places, tally, dated.length + words.length);
+  addDated(found, dated, tally);
+  addWords(found, words, tally);
+  const { ats, length } = found;
+  // Words are valid unless something else was expected.
+  const standings = new Uint8Array(length);
+  if (storage !== 'text') standings.fill(STANDING.unreadable, length - words.length);
+  const told = new Map<number, Told>();
+  for (const [place, spellings] of found.respelt)
+    told.set(place, { label: null, reason: null, declaredBy: null, spellings });
+  if (!declarations.none)
+    for (let i = 0; i < length; i++) {
+      const said = declarations.of(texts[ats[i]]);
+      if (!said) continue;
+      told.set(i, { ...said, spellings: told.get(i)?.spellings ?? NO_OTHERS });
+      if (said.declaredBy) standings[i] = STANDING[said.reason === 'not-asked' ? 'not-asked' : 'missing'];
+    }
+  return {
+    rows: tally.rows,
+    blank,
+    levels: LevelArrays.of({ texts, ats, values: found.values, counts: found.counts, standings, told }),
+  };
+}
+
+/** Levels as they are gathered: the place of each code among the texts, its value, its rows. */
+interface Found {
+  ats: Uint32Array;
+  /** NaN for words. */
+  values: Float64Array;
+  counts: Float64Array;
+  length: number;
+  /** Spellings of the levels that have several, the most frequent first. */
+  respelt: Map<number, string[]>;
+}
+
+/** Levels of numbers, ascending; what has the same value is one. @param more levels that will come behind them */
+function numberLevels(
+  numbers: Float64Array,
+  places: Uint32Array,
+  { texts, counts }: Tally,
+  more: number,
+): Found {
+  const placeOf = placing(numbers);
+  const n = numbers.length;
+  const ats = new Uint32Array(placeOf.places + more);
+  const values = new Float64Array(ats.length).fill(NaN);
+  const rows = new Float64Array(ats.length);
+  const several = new Map<number, number[]>();
+  for (let i = 0; i < n; i++) {
+    const rank = placeOf.of(numbers[i]);
+    const at = places[i];
+    if (rows[rank] === 0) {
+      ats[rank] = at;
+      values[rank] = numbers[i];
+    } else {
+      const known = several.get(rank);
+      if (known) known.push(at);
+      else several.set(rank, [ats[rank], at]);
+    }
+    rows[rank] += counts[at];
+  }
+  for (const [rank, some] of several) {
+    some.sort((a, b) => counts[b] - counts[a]);
+    ats[rank] = some[0];
+  }
+  // Places that no number has are taken out.
+  let length = 0;
+  const respelt = new Map<number, string[]>();
+  for (let rank = 0; rank < placeOf.places; rank++) {
+    if (rows[rank] === 0) continue;
+    const some = several.size > 0 ? several.get(rank) : undefined;
+    if (some) respelt.set(length, some.map((at) => texts[at]));
+    if (length < rank) {
+      ats[length] = ats[rank];
+      values[length] = values[rank];
+      rows[length] = rows[rank];
+    }
+    length++;
+  }
+  const all = length + more;
+  values.fill(NaN, length);
+  return {
+    ats: fitting(ats, all),
+    values: fitting(values, all),
+    counts: fitting(rows, all),
+    length,
+    respelt,
+  };
+}
+
+/** An array of a length, without keeping room that is not used. */
+const fitting = <T extends Float64Array | Uint32Array>(array: T, length: number): T =>
+  (array.length === length ? array : array.slice(0, length)) as T;
+
+/** Adds what has a value but stays apart by its text, in value order, then in code unit order. */
+function addDated(found: Found, dated: { value: number; at: number }[], { texts, counts }: Tally): void {
+  if (dated.length === 0) return;
+  const { ats, values, counts: rows, respelt, length } = found;
+  const added = dated.map(({ value, at }) => ({ value, at, rows: counts[at], spellings: NO_OTHERS }));
+  const before = Array.from({ length }, (_, i) => ({
+    value: values[i],
+    at: ats[i],
+    rows: rows[i],
+    spellings: respelt.get(i) ?? NO_OTHERS,
+  }));
+  respelt.clear();
+  const all = [...before, ...added].sort((a, b) => a.value - b.value || (texts[a.at] < texts[b.at] ? -1 : 1));
+  for (const [i, one] of all.entries()) {
+    ats[i] = one.at;
+    values[i] = one.value;
+    rows[i] = one.rows;
+    if (one.spellings.length > 0) respelt.set(i, [...one.spellings]);
+  }
+  found.length = all.length;
+}
+
+/** Adds words, in code unit order. */
+function addWords(found: Found, words: number[], { texts, counts }: Tally): void {
+  let compared = 0;
+  words.sort((a, b) => {
+    if ((++compared & (BETWEEN_PULSES - 1)) === 0) pulse();
+    return texts[a] < texts[b] ? -1 : 1;
+  });
+  for (const at of words) {
+    found.ats[found.length] = at;
+    found.counts[found.length++] = counts[at];
+  }
+}
+
+/** Whole numbers over a range of so many times their number have a place each; others are sought. */
+const DENSE = 4;
+/** Places in ascending order for numbers, the same for the same number; some may stay empty. */
+function placing(numbers: Float64Array): { places: number; of: (value: number) => number } {
+  let [low, high, whole] = [Infinity, -Infinity, true];
+  for (let i = 0; i < numbers.length && whole; i++) {
+    const value = numbers[i];
+    whole = Number.isInteger(value);
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
+  if (numbers.length > 0 && whole && high - low < numbers.length * DENSE)
+    return { places: high - low + 1, of: (value) => value - low };
+  const sorted = numbers.slice().sort();
+  return { places: sorted.length, of: (value) => rankOf(sorted, value) };
+}
+
+/** First place of an ascending array whose value is not below the one sought. */
+export function rankOf(sorted: Float64Array, sought: number): number {
+  let [low, high] = [0, sorted.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (sorted[middle] < sought) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** The number, day or second that a text stands for; `null` where it stands for none, and for words. */
+export function valueOf(text: string, { storage, dateForm, numberForm, utc }: Written): number | null {
+  if (isNumericStorage(storage)) return readNumber(text, numberForm);
+  if (storage === 'text' || storage === 'empty') return null;
+  const date = readDate(text, dateForm, utc);
+  if (!date) return null;
+  if (date.storage === storage) return date.value;
+  // A date among dates with times is its midnight; anything else is another kind of thing.
+  return storage === 'datetime' && date.storage === 'date' ? date.value * 86400 : null;
+}
+
