@@ -1,3 +1,4 @@
+import { isPlain } from '../read/looks';
 import { AMBIGUOUS, fold, WORDS } from './missing-words';
 
 /** Longer labels than this talk of something else too. */
@@ -36,6 +37,7 @@ const BESIDE: ReadonlySet<string> = new Set(
 
 /** Whether a label reads like the absence of an answer, though nobody says that it is one. */
 export function readsAsNoAnswer(label: string): boolean {
+  if (!mayRead(label)) return false;
   const folded = fold(label);
   if (AMBIGUOUS.has(folded.trim())) return true;
   if (folded.trim().split(' ').length > MOST_WORDS) return false;
@@ -60,6 +62,15 @@ for (const [, words] of WORDS)
     const [first] = word.split(' ');
     BY_FIRST.set(first, [...(BY_FIRST.get(first) ?? []), word]);
   }
+
+const BEGINNINGS = new Set([...BY_FIRST.keys(), ...[...AMBIGUOUS].map((word) => word.split(' ')[0])]);
+/** Whether a text holds a word with which any of them begins; taken for granted of letters with accents. */
+const mayRead = (label: string): boolean =>
+  !isPlain(label) ||
+  label
+    .toLowerCase()
+    .split(/[^a-z0-9]+/)
+    .some((word) => BEGINNINGS.has(word));
 
 /** Letters that are short for no answer are on number plates too. */
 const SHORT = 4;

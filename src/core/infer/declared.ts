@@ -12,7 +12,6 @@ export interface DeclaredMissing {
   declaredBy: 'codebook' | 'ruling';
 }
 
-
 const inside = (value: number, { min, max }: CodeRange): boolean =>
   (min !== null || max !== null) && (min === null || value >= min) && (max === null || value <= max);
 
@@ -64,7 +63,8 @@ export class Declarations {
   of(code: string): Told | null {
     const label = this.label(code);
     const declared = this.missing(code);
-    if (!declared) return label === null ? null : { label, reason: null, declaredBy: null, spellings: NO_OTHERS };
+    if (!declared)
+      return label === null ? null : { label, reason: null, declaredBy: null, spellings: NO_OTHERS };
     const { reason, declaredBy } = declared;
     return { label, reason, declaredBy, spellings: NO_OTHERS };
   }
@@ -107,4 +107,3 @@ export class Declarations {
     );
   }
 }
-

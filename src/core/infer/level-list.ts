@@ -43,14 +43,10 @@ export interface LevelList extends Iterable<Level> {
 
 /** The rows that hold each level. */
 export const countsIn = (levels: LevelList): Float64Array =>
-  levels instanceof LevelArrays
-    ? levels.counts
-    : Float64Array.from(levels, ({ count }) => count);
+  levels instanceof LevelArrays ? levels.counts : Float64Array.from(levels, ({ count }) => count);
 /** The value of each level; NaN for words. */
 export const valuesIn = (levels: LevelList): Float64Array =>
-  levels instanceof LevelArrays
-    ? levels.values
-    : Float64Array.from(levels, ({ value }) => value ?? NaN);
+  levels instanceof LevelArrays ? levels.values : Float64Array.from(levels, ({ value }) => value ?? NaN);
 
 /** The level at a place that the list has. */
 export const levelAt = (levels: LevelList, place: number): Level => levels.at(place) as Level;
@@ -101,8 +97,16 @@ export class LevelArrays implements LevelList {
     const { values, counts, standings } = root;
     const run = first === 0 && length === values.length;
     const end = first + length;
-    this.values = places ? pick(values, places, new Float64Array(length)) : run ? values : values.subarray(first, end);
-    this.counts = places ? pick(counts, places, new Float64Array(length)) : run ? counts : counts.subarray(first, end);
+    this.values = places
+      ? pick(values, places, new Float64Array(length))
+      : run
+        ? values
+        : values.subarray(first, end);
+    this.counts = places
+      ? pick(counts, places, new Float64Array(length))
+      : run
+        ? counts
+        : counts.subarray(first, end);
     this.standings = places
       ? pick(standings, places, new Uint8Array(length))
       : run
@@ -132,10 +136,18 @@ export class LevelArrays implements LevelList {
   get length(): number {
     return this.values.length;
   }
+  /** The texts among which the codes are: those of all cells that were tallied, or the codes. */
+  get texts(): readonly string[] {
+    return this.root.texts;
+  }
   code(place: number): string {
     const { texts, ats } = this.root;
     const at = this.placeOf(place);
     return texts[ats ? ats[at] : at];
+  }
+  /** The code of each. */
+  get codes(): string[] {
+    return Array.from({ length: this.length }, (_, place) => this.code(place));
   }
   label(place: number): string | null {
     return this.toldOf(place).label;
@@ -159,6 +171,7 @@ export class LevelArrays implements LevelList {
     return this.root.ats ? this.root.ats[at] : (this.root.made.get(at)?.at ?? -1);
   }
   private toldOf(place: number): Told {
+    if (this.root.ats && this.root.told.size === 0) return NOTHING;
     const at = this.placeOf(place);
     return (this.root.ats ? this.root.told.get(at) : this.root.made.get(at)) ?? NOTHING;
   }
@@ -176,6 +189,20 @@ export class LevelArrays implements LevelList {
     return this.places
       ? new LevelArrays(this.root, this.places.subarray(begin, end), 0, end - begin)
       : new LevelArrays(this.root, null, this.first + begin, end - begin);
+  }
+
+  /** Those of which it holds of the code, as a list: no level is made. */
+  whereCode(is: (code: string) => boolean): LevelArrays {
+    return this.where((place) => is(this.code(place)));
+  }
+  everyCode(is: (code: string) => boolean): boolean {
+    for (let i = 0; i < this.length; i++) if (!is(this.code(i))) return false;
+    return true;
+  }
+
+  /** Levels that are spelt in several ways. */
+  get respelt(): Level[] {
+    return [...this.where((place) => this.spellings(place).length > 1)];
   }
 
   /** Those at which it holds, as a list: no level is made. */
@@ -205,7 +232,14 @@ export class LevelArrays implements LevelList {
       const said = left.toldOf(i);
       if (said !== NOTHING) told.set(i, said);
     }
-    return LevelArrays.of({ ...this.root, ats, values: left.values, counts: all, standings: left.standings, told });
+    return LevelArrays.of({
+      ...this.root,
+      ats,
+      values: left.values,
+      counts: all,
+      standings: left.standings,
+      told,
+    });
   }
 
   *[Symbol.iterator](): Generator<Level> {

@@ -1,7 +1,7 @@
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
 import { isNumericStorage } from '../extract/words';
-import { isBlank } from '../read/looks';
 import { readNumber } from '../read/number';
+import { LOOK, looksOf } from '../read/text-looks';
 import type { Tally } from '../tally/tally';
 import { readDate } from './dates';
 import type { Declarations } from './declared';
@@ -14,6 +14,9 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
   const { storage } = written;
   const numeric = isNumericStorage(storage);
   const { texts, counts } = tally;
+  const looks = looksOf(texts);
+  // Under most forms of numbers a plain one is what it looks like.
+  const plain = numeric && written.numberForm.decimal === '.' && written.numberForm.implied === 0;
   const numbers = new Float64Array(numeric ? texts.length : 0);
   const places = new Uint32Array(numbers.length);
   let merging = 0;
@@ -22,11 +25,11 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
   let blank = 0;
   for (let i = 0; i < texts.length; i++) {
     if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
-    if (isBlank(texts[i])) {
+    if (looks.bits[i] & LOOK.blank) {
       blank += counts[i];
       continue;
     }
-    const value = valueOf(texts[i], written);
+    const value = plain && Number.isFinite(looks.values[i]) ? looks.values[i] : valueOf(texts[i], written);
     // Whole numbers too large for a double stay apart by their text, and so do several ways to write one day.
     if (numeric && value !== null && Math.abs(value) <= Number.MAX_SAFE_INTEGER) {
       numbers[merging] = value;
@@ -105,7 +108,11 @@ function numberLevels(
   for (let rank = 0; rank < placeOf.places; rank++) {
     if (rows[rank] === 0) continue;
     const some = several.size > 0 ? several.get(rank) : undefined;
-    if (some) respelt.set(length, some.map((at) => texts[at]));
+    if (some)
+      respelt.set(
+        length,
+        some.map((at) => texts[at]),
+      );
     if (length < rank) {
       ats[length] = ats[rank];
       values[length] = values[rank];
@@ -201,4 +208,3 @@ export function valueOf(text: string, { storage, dateForm, numberForm, utc }: Wr
   // A date among dates with times is its midnight; anything else is another kind of thing.
   return storage === 'datetime' && date.storage === 'date' ? date.value * 86400 : null;
 }
-

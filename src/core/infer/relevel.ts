@@ -76,16 +76,13 @@ export function mergeLevels(
       : level;
   });
   return { ...levels, levels: LevelArrays.from(fresh.size === 0 ? merged : inValueOrder(merged)) };
-
 }
 
 /** Values ascending, then texts in code unit order. */
 function inValueOrder(levels: LevelList): Level[] {
   const byCode = (a: Level, b: Level): number => (a.code < b.code ? -1 : 1);
   return [
-    ...levels
-      .filter(({ value }) => value !== null)
-      .sort((a, b) => numberOf(a) - numberOf(b) || byCode(a, b)),
+    ...levels.filter(({ value }) => value !== null).sort((a, b) => numberOf(a) - numberOf(b) || byCode(a, b)),
     ...levels.filter(({ value }) => value === null).sort(byCode),
   ];
 }

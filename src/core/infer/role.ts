@@ -4,6 +4,7 @@ import { moments } from '../tally/moments';
 import { bodyOf } from './edges';
 import { validOf, type Valid } from './levels';
 import { kindsByName } from './vocabulary';
+import { countsIn, valuesIn } from './level-list';
 
 export interface InferredRole {
   role: Role;
@@ -128,13 +129,7 @@ function figures(valid: Valid): Middle {
   const known = middles.get(valid);
   if (known !== undefined) return known;
   const body = bodyOf(valid.levels);
-  const values = new Float64Array(body.length);
-  const counts = new Float64Array(body.length);
-  body.forEach(({ value, count }, i) => {
-    values[i] = value as number;
-    counts[i] = count;
-  });
-  const { mean, sd } = moments({ values, counts });
+  const { mean, sd } = moments({ values: valuesIn(body), counts: countsIn(body) });
   const found = mean === null || sd === null ? null : { mean, sd };
   middles.set(valid, found);
   return found;

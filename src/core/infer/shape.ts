@@ -32,11 +32,7 @@ const LEAST_ANSWERS = 7;
 /** Multiples of five whose steps grow with their size: 5, 10, 15, 20, 30, 45, 60, 90, 120, 180. */
 export function answersInMinutes(valid: LevelList): boolean {
   const values = valuesIn(valid);
-  if (
-    valid.length < LEAST_ANSWERS ||
-    shareOfFives(valid) < 0.95 ||
-    values.every((value) => value % 10 === 0)
-  )
+  if (valid.length < LEAST_ANSWERS || shareOfFives(valid) < 0.95 || values.every((value) => value % 10 === 0))
     return false;
   const steps = Array.from(values.subarray(1), (value, i) => value - values[i]);
   const half = steps.length >> 1;
@@ -57,6 +53,20 @@ export function shareOfFives(valid: LevelList): number {
   let fives = 0;
   for (let i = 0; i < values.length; i++) if (values[i] % 5 === 0) fives += counts[i];
   return fives / Math.max(1, rowsOf(valid));
+}
+
+/** Share of some rows that hold zero. */
+export const shareOfZeros = (body: LevelList, rows: number): number =>
+  (countsIn(body)[valuesIn(body).indexOf(0)] ?? 0) / Math.max(1, rows);
+
+/** The median of the rows that do not hold zero, as a distance from it; at least 1. */
+export function middleBeyondZero(body: LevelList, rows: number): number {
+  const half = (rows - shareOfZeros(body, rows) * rows) / 2;
+  const [values, counts] = [valuesIn(body), countsIn(body)];
+  let seen = 0;
+  for (let i = 0; i < values.length; i++)
+    if (values[i] !== 0 && (seen += counts[i]) >= half) return Math.max(1, Math.abs(values[i]));
+  return 1;
 }
 
 export interface Shape {

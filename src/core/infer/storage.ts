@@ -1,8 +1,8 @@
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
 import { largest } from '../tally/extent';
 import type { Storage } from '../extract/words';
-import { isBlank } from '../read/looks';
-import { guessNumberForm, PLAIN, readNumber, readsAsBareNumber, type NumberForm } from '../read/number';
+import { guessNumberForm, PLAIN, readNumber, type NumberForm } from '../read/number';
+import { LOOK, looksOf } from '../read/text-looks';
 import type { Tally } from '../tally/tally';
 import {
   DATE_ORDERS,
@@ -13,6 +13,7 @@ import {
   zoneOf,
   type DateForm,
 } from './dates';
+import { paddedCodes } from './padded';
 
 /** How the cells of a variable are written, and so how they are to be read. */
 export interface Written {
@@ -161,7 +162,10 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
       return dateWritten(numeric, ['eight digits that are days of the calendar'], hints, 'compact');
     if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactMonths(numeric))
       return dateWritten(numeric, ['six digits that are years and months'], hints, 'month');
-    const padded = hints.implied || hints.padded || force === 'number' ? null : paddedCodes(numeric);
+    const padded =
+      hints.implied || hints.padded || force === 'number' || !(looksOf(tally.texts).any & LOOK.zero)
+        ? null
+        : paddedCodes(numeric);
     if (padded) return written('text', padded);
     const apart = found.cells - numbers.cells + found.stray;
     const whole = numbers.whole === numbers.cells && !hints.implied;
@@ -206,12 +210,13 @@ interface Sorted {
 
 function sort(tally: Tally, skip: Hints['skip']): Sorted {
   const found: Sorted = { cells: 0, stray: 0, dates: 0, dated: [], bare: [], adorned: [], words: 0 };
+  const { bits } = looksOf(tally.texts);
   for (let i = 0; i < tally.texts.length; i++) {
     if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
     const text = tally.texts[i];
     const count = tally.counts[i];
-    if (isBlank(text) || skip?.(text)) continue;
-    if (readsAsBareNumber(text)) {
+    if (bits[i] & LOOK.blank || skip?.(text)) continue;
+    if (bits[i] & LOOK.number) {
       found.cells += count;
       found.bare.push(i);
     } else if (isMarker(text)) found.stray += count;
@@ -247,9 +252,10 @@ function numbersOf(
   { implied = 0, mark = null }: Hints,
 ): Numbers {
   // Bare numbers leave nothing to decide, unless the extract writes decimals with a comma and points could part thousands.
+  const looks = looksOf(texts);
   const pointed =
     adorned.length === 0 &&
-    bare.some((i) => texts[i].includes('.')) &&
+    bare.some((i) => looks.bits[i] & LOOK.pointed) &&
     bare.every((i) => GROUPED_BY_POINTS.test(texts[i]));
   const guess =
     adorned.length > 0 || (pointed && mark === ',')
@@ -268,44 +274,22 @@ function numbersOf(
     because: guess?.because ?? null,
     open: guess?.open ?? pointed,
   };
-  const add = (text: string, count: number): void => {
-    const value = guess || implied ? readNumber(text, form) : Number(text);
+  const add = (i: number): void => {
+    const value = guess || implied ? readNumber(texts[i], form) : looks.values[i];
     if (value === null || !Number.isFinite(value)) return;
-    numbers.cells += count;
+    numbers.cells += counts[i];
     numbers.distinct++;
     if (!Number.isInteger(value)) return;
-    numbers.whole += count;
-    numbers.pointed ||= text.includes(form.decimal) || /e/i.test(text);
+    numbers.whole += counts[i];
+    if (guess) numbers.pointed ||= texts[i].includes(form.decimal) || /e/i.test(texts[i]);
+    else numbers.pointed ||= (looks.bits[i] & LOOK.pointed) > 0;
   };
   for (const places of [bare, adorned])
     for (let n = 0; n < places.length; n++) {
       if ((n & (BETWEEN_PULSES - 1)) === 0) pulse();
-      add(texts[places[n]], counts[places[n]]);
+      add(places[n]);
     }
   return numbers;
-}
-
-/** Numbers with leading zeros are codes: read as numbers they would lose their meaning. */
-function paddedCodes(numeric: readonly string[]): string | null {
-  const padded = numeric.filter((text) => text.startsWith('0') && /^0\d+(\.\d+)?$/.test(text));
-  if (padded.length === 0) return null;
-  const plain = new Set(numeric.filter((text) => !/^0\d/.test(text)));
-  // The same number written both ways is a slip of the pen, not a code; unless nearly all are padded to one width.
-  if (padded.some((text) => plain.has(String(Number(text)))) && !mostlyOneWidth(numeric, padded)) return null;
-  return `${padded.length} codes begin with a zero, such as ${padded[0]}`;
-}
-
-const LEAST_WIDTH = 3;
-const LEAST_PADDED = 10;
-function mostlyOneWidth(numeric: readonly string[], padded: readonly string[]): boolean {
-  const width = largest(numeric.map(({ length }) => length));
-  const full = numeric.filter(({ length }) => length === width).length;
-  return (
-    width >= LEAST_WIDTH &&
-    padded.length >= LEAST_PADDED &&
-    padded.filter(({ length }) => length === width).length >= padded.length * 0.9 &&
-    full > numeric.length * 0.6
-  );
 }
 
 function areCompactDates(numeric: readonly string[]): boolean {

@@ -278,11 +278,7 @@ function nearOf(subject: Inspected, suspects: LevelList): Evidence['near'] {
     .map(told);
 }
 
-function codebookSays(
-  entry: CodebookEntry | null,
-  suspects: LevelList,
-  codes: readonly string[],
-): string[] {
+function codebookSays(entry: CodebookEntry | null, suspects: LevelList, codes: readonly string[]): string[] {
   if (!entry) return ['No codebook describes it.'];
   const { categories, validRanges, units } = entry;
   const known = new Set(categories.map(({ code }) => code));

@@ -3,6 +3,7 @@ import { isoText } from '../infer/dates';
 import { countsIn, levelAt, type Level, type LevelArrays, type LevelList } from '../infer/level-list';
 import type { Counts, Valid } from '../infer/levels';
 import type { Written } from '../infer/storage';
+import { largest } from '../tally/extent';
 import { modes } from '../tally/mode';
 import { moments } from '../tally/moments';
 import { quantile } from '../tally/quantile';
@@ -33,9 +34,7 @@ export function statisticsOf(
     skewness: null,
     kurtosis: null,
   };
-  const mode = modes(
-    valid.levels.counts,
-  ).map((i) => valid.levels.code(i));
+  const mode = modes(valid.levels.counts).map((i) => valid.levels.code(i));
   const values: Weighed = valid;
   if (values.values.length === 0 || !valid.ascending) return { ...none, mode };
   const low = values.values[0];
@@ -85,14 +84,30 @@ export function frequenciesOf(
 export function mostFrequent(levels: LevelList, most = MOST_FREQUENT): Level[] {
   const counts = countsIn(levels);
   if (counts.every((count) => count === 1)) return [...levels.slice(0, most)];
-  const sorted = counts.slice().sort();
-  const least = sorted[Math.max(0, sorted.length - most)];
+  const least = leastOf(counts, most);
   const places: number[] = [];
   for (let i = 0; i < counts.length; i++) if (counts[i] >= least) places.push(i);
   return places
     .sort((a, b) => counts[b] - counts[a])
     .slice(0, most)
     .map((place) => levelAt(levels, place));
+}
+
+/** Largest counts that are counted themselves, rather than sorted. */
+const MOST_COUNTED = 1 << 16;
+
+/** The count of the last of so many that are the largest. */
+function leastOf(counts: Float64Array, most: number): number {
+  const highest = largest(counts);
+  if (highest >= MOST_COUNTED || !counts.every(Number.isInteger)) {
+    const sorted = counts.slice().sort();
+    return sorted[Math.max(0, sorted.length - most)];
+  }
+  const having = new Uint32Array(highest + 1);
+  for (let i = 0; i < counts.length; i++) having[counts[i]]++;
+  let passed = 0;
+  for (let count = highest; count > 0; count--) if ((passed += having[count]) >= most) return count;
+  return 0;
 }
 
 export function missingCodesOf(levels: LevelList): InspectedVariable['missingCodes'] {

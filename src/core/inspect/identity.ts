@@ -1,4 +1,4 @@
-import { levelAt, type LevelList } from '../infer/level-list';
+import { levelAt, valuesIn, type LevelList } from '../infer/level-list';
 
 /** What the values of an identifier look like. */
 export interface Identity {
@@ -49,12 +49,8 @@ export function identityOf(valid: LevelList): Identity {
 
 function sequenceOf(valid: LevelList): Identity['sequence'] {
   if (valid.length < 2) return null;
-  const values = new Float64Array(valid.length);
-  for (let i = 0; i < valid.length; i++) {
-    const { value } = levelAt(valid, i);
-    if (value === null || !Number.isSafeInteger(value)) return null;
-    values[i] = value;
-  }
+  const values = valuesIn(valid);
+  if (!values.every(Number.isSafeInteger)) return null;
   const [low, high] = [values[0], values[values.length - 1]];
   const missing = high - low + 1 - values.length;
   if (missing > (high - low + 1) * MOST_HOLES) return null;

@@ -156,7 +156,8 @@ function searched(
     else high = middle;
   }
   for (let at = low; at < Math.min(levels.length, low + 8); at++)
-    if (levelAt(levels, at).code === text || levelAt(levels, at).spellings.includes(text)) return levelAt(levels, at);
+    if (levelAt(levels, at).code === text || levelAt(levels, at).spellings.includes(text))
+      return levelAt(levels, at);
   return undefined;
 }
 

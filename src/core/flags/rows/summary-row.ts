@@ -145,10 +145,11 @@ function* candidates(
     const words = isNumericStorage(subject.written.storage)
       ? validOf(subject.levels).others
       : subject.levels.levels;
-    let seen = 0;
-    for (const { code, count, label, value } of words) {
-      if ((seen++ & (BETWEEN_PULSES - 1)) === 0) pulse();
-      if (value !== null || count > MOST_ROWS || label !== null) continue;
+    for (let place = 0; place < words.length; place++) {
+      if ((place & (BETWEEN_PULSES - 1)) === 0) pulse();
+      if (!Number.isNaN(words.values[place]) || words.counts[place] > MOST_ROWS) continue;
+      if (words.label(place) !== null) continue;
+      const code = words.code(place);
       if ((i > 0 && !ANY_TOTAL.test(code)) || !/\p{L}|\*/u.test(code)) continue;
       if (ANY_TOTAL.test(code) && (TOTAL.test(code) || TOTAL_OF.test(code)))
         yield { variable, code, note: false };

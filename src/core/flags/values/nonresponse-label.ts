@@ -31,12 +31,15 @@ function look({ name, kind, levels, written, entry }: Subject): Flag[] {
   const hasLabels = entry?.categories.some(({ label }) => label !== null) === true;
   if (written.storage !== 'text' && !hasLabels) return [];
   const valid = validOf(levels);
-  const found = valid.levels.filter(({ code, label, count }) =>
-    label !== null
+  const { levels: all } = valid;
+  const reading = all.where((place) => {
+    const label = all.label(place);
+    return label !== null
       ? readsAsNoAnswer(label)
-      : written.storage === 'text' && isNoWord(code, count, valid.rows, hasLabels),
-  );
-  if (found.length === 0) return [];
+      : written.storage === 'text' && isNoWord(all.code(place), all.counts[place], valid.rows, hasLabels);
+  });
+  if (reading.length === 0) return [];
+  const found = [...reading];
   const own = new Set(found);
   const others = valid.levels.filter((level) => !own.has(level));
   const isRefusal = ({ code, label }: Level): boolean => /refus|declin/i.test(label ?? code);

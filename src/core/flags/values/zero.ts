@@ -42,7 +42,9 @@ function beginsAbruptly(low: number, rest: LevelList): boolean {
   const usual = countsIn(rest).slice().sort()[rest.length >> 1];
   const first = rowsOf(rest.slice(0, 3)) / 3;
   return (
-    low >= STEPS_TO_ZERO * stepAt([...rest.slice(0, NEAREST)]) && first >= usual * FULL && first >= LEAST_FIRST
+    low >= STEPS_TO_ZERO * stepAt([...rest.slice(0, NEAREST)]) &&
+    first >= usual * FULL &&
+    first >= LEAST_FIRST
   );
 }
 const LEAST_FIRST = 3;
@@ -65,11 +67,7 @@ export function goesOn(below: LevelList, rest: LevelList): boolean {
 const RARE_ZERO = 0.025;
 const LONGEST_SCALE = 10;
 /** Zero before a scale of codes from one on, far rarer than any of them. */
-export function beginsAfterZero(
-  { kind }: Pick<Subject, 'kind'>,
-  zero: Level,
-  rest: LevelList,
-): boolean {
+export function beginsAfterZero({ kind }: Pick<Subject, 'kind'>, zero: Level, rest: LevelList): boolean {
   if (
     !isCategorical(kind) ||
     rest.length < 3 ||

@@ -41,14 +41,10 @@ function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
     const twice = repeatsWithin(
       extract.variables[i].column,
       parts,
-      new Set(
-        levels.levels
-          .filter(({ standing }) => standing !== 'valid')
-          .flatMap(({ code, spellings }) => [code, ...spellings]),
-      ),
+      new Set(valid.others.flatMap(({ code, spellings }) => [code, ...spellings])),
     );
     // Codes so long do not meet by chance.
-    const long = kind === 'identifier' && valid.levels.every(({ code }) => code.length >= LONG_CODE);
+    const long = kind === 'identifier' && valid.levels.everyCode((code) => code.length >= LONG_CODE);
     return [{ name, named: named || long, kind, rows: valid.rows, twice }];
   });
   // Beside one that tells every row apart, what repeats is another thing, unless its name says otherwise.

@@ -21,7 +21,7 @@ const MOST_STRIPPED = 0.4;
 function look({ name, written, levels }: Subject): Flag[] {
   if (written.storage !== 'text') {
     // Numbers that are written in both ways hold one value, so nothing is lost by reading them.
-    const mixed = levels.levels.filter(
+    const mixed = levels.levels.respelt.filter(
       ({ spellings }) =>
         spellings.length > 1 &&
         spellings.some((text) => /^0\d+$/.test(text.trim())) &&
@@ -43,11 +43,11 @@ function look({ name, written, levels }: Subject): Flag[] {
       : [];
   }
   const valid = validOf(levels);
-  const digits = valid.levels.filter(({ code }) => /^\d+$/.test(code.trim()));
-  const padded = digits.filter(({ code }) => /^0\d+$/.test(code.trim()));
+  const digits = valid.levels.whereCode((code) => /^\d+$/.test(code.trim()));
+  const padded = digits.whereCode((code) => /^0\d+$/.test(code.trim()));
   if (padded.length < LEAST_CODES || digits.length < valid.levels.length * 0.9) return [];
-  const width = mostFrequent(digits.map(({ code }) => code.trim().length));
-  const stripped = digits.filter(({ code }) => code.trim().length < width && !/^0/.test(code.trim()));
+  const width = mostFrequent(digits.codes.map((code) => code.trim().length));
+  const stripped = [...digits.whereCode((code) => code.trim().length < width && !/^0/.test(code.trim()))];
   const rows = stripped.reduce((sum, { count }) => sum + count, 0);
   if (stripped.length > 0 && rows <= valid.rows * MOST_STRIPPED) {
     return [
@@ -63,7 +63,7 @@ function look({ name, written, levels }: Subject): Flag[] {
           .map(({ code }) => code)
           .join(
             ', ',
-          )}${stripped.length > 3 ? ' and the like' : ''} without the leading zeros that the others have (${padded[0].code}): the same code written in two ways`,
+          )}${stripped.length > 3 ? ' and the like' : ''} without the leading zeros that the others have (${padded.code(0)}): the same code written in two ways`,
       },
     ];
   }
@@ -75,7 +75,7 @@ function look({ name, written, levels }: Subject): Flag[] {
       rows: padded.reduce((sum, { count }) => sum + count, 0),
       severity: 'note',
       certainty: 0.95,
-      says: `${padded.length} codes such as ${padded[0].code} begin with a zero; read as numbers they would lose it`,
+      says: `${padded.length} codes such as ${padded.code(0)} begin with a zero; read as numbers they would lose it`,
     },
   ];
 }

@@ -1,4 +1,6 @@
-import { validOf } from '../../infer/levels';
+import { rowsOf, validOf } from '../../infer/levels';
+import { isPlain } from '../../read/looks';
+import { LOOK, looksOf } from '../../read/text-looks';
 import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /** Blanks that do not show: leading, trailing, doubled, non-breaking. They part what belongs together. */
@@ -12,7 +14,10 @@ export const strayWhitespace: VariableRule = {
 
 const bare = (text: string): string =>
   text.replace(/[\s\u00a0\u2000-\u200b\u202f\u205f\u3000\ufeff]+/gu, ' ').trim();
-export const hasStrayBlanks = (text: string): boolean => bare(text) !== text;
+/** Hardly a text has any, and most show at a look that they have none. */
+const NEEDLESS = /^ | $| {2}/;
+export const hasStrayBlanks = (text: string): boolean =>
+  (isPlain(text) ? NEEDLESS.test(text) : true) && bare(text) !== text;
 
 /** Names are short, and hardly any has a doubled blank; prose has them as it likes. */
 const NAME = 60;
@@ -20,33 +25,33 @@ const FEW = 0.1;
 
 function inTexts({ name, kind, levels }: Subject): Flag[] {
   const valid = validOf(levels).levels;
-  const doubled = valid.filter(({ code }) => hasStrayBlanks(code));
+  const doubled = valid.whereCode(hasStrayBlanks);
   const isNames =
     doubled.length <= valid.length * FEW &&
-    valid.every(({ code }) => code.length <= NAME && !/[\n\t]/.test(code));
+    valid.everyCode((code) => code.length <= NAME && !/[\n\t]/.test(code));
   // In free text a doubled blank or a line break is nothing; at the ends and among codes it is.
   const odd =
     kind === 'text' && !isNames
-      ? valid.filter(({ code }) => code.trim() !== code || /\u00a0/.test(code))
+      ? valid.whereCode((code) => code.trim() !== code || /\u00a0/.test(code))
       : doubled;
   if (odd.length === 0) return [];
-  const rows = odd.reduce((sum, { count }) => sum + count, 0);
-  const known = new Set(valid.map(({ code }) => code));
-  const parts = odd.some(({ code }) => known.has(bare(code)));
+  const rows = rowsOf(odd);
+  const known = new Set(valid.codes);
+  const codes = odd.codes;
+  const parts = codes.some((code) => known.has(bare(code)));
+  const named = kind === 'text' && !isNames ? [] : codes.slice(0, 50);
   return [
     {
       rule: 'stray-whitespace',
       variables: [name],
-      codes: kind === 'text' && !isNames ? [] : odd.slice(0, 50).map(({ code }) => code),
+      codes: named,
       rows,
       severity: parts ? 'medium' : 'low',
       certainty: 0.96,
-      ...(kind === 'text' && !isNames
-        ? {}
-        : { into: Object.fromEntries(odd.slice(0, 50).map(({ code }) => [code, bare(code)])) }),
-      says: `${rowsHold(rows)} blanks that do not show: ${odd
+      ...(named.length === 0 ? {} : { into: Object.fromEntries(named.map((code) => [code, bare(code)])) }),
+      says: `${rowsHold(rows)} blanks that do not show: ${codes
         .slice(0, 3)
-        .map(({ code }) => shown(code.slice(0, 40)))
+        .map((code) => shown(code.slice(0, 40)))
         .join(', ')}${parts ? ', beside the same without them' : ''}`,
     },
   ];
@@ -58,7 +63,11 @@ const shown = (text: string): string =>
     .replace(/^\s+|\s+$/g, (blanks) => '␣'.repeat(blanks.length))
     .replace(/ {2,}/g, (blanks) => '␣'.repeat(blanks.length))}”`;
 
-const isPadded = (text: string): boolean => /^\s|\s$/.test(text);
+const isWhite = (text: string, at: number): boolean => {
+  const unit = text.charCodeAt(at);
+  return unit <= 0x20 || unit >= 0x7f ? /\s/.test(text[at]) : false;
+};
+const isPadded = (text: string): boolean => isWhite(text, 0) || isWhite(text, text.length - 1);
 
 /** Where more cells have them, the file pads its columns. */
 const MOST_PADDED = 0.2;
@@ -66,9 +75,13 @@ const MOST_PADDED = 0.2;
 /** Numbers and dates with a blank before or after them, where most have none: some programs read them as words. */
 function besideNumbers({ name, levels, rowsWith }: Subject): Flag[] {
   const odd: string[] = [];
-  for (const { code, spellings } of validOf(levels).levels) {
-    if (isPadded(code) && spellings.length === 0) odd.push(code);
-    for (const text of spellings) if (isPadded(text)) odd.push(text);
+  if (!(looksOf(levels.levels.texts).any & LOOK.padded) && levels.levels.respelt.length === 0) return [];
+  const { levels: valid } = validOf(levels);
+  for (let i = 0; i < valid.length; i++) {
+    const spellings = valid.spellings(i);
+    if (spellings.length === 0) {
+      if (isPadded(valid.code(i))) odd.push(valid.code(i));
+    } else for (const text of spellings) if (isPadded(text)) odd.push(text);
   }
   if (odd.length === 0) return [];
   const rows = rowsWith?.(odd) ?? odd.length;

@@ -86,7 +86,8 @@ export const IDENTITY_CUES: readonly Cue[] = [
           isWhole(seen) &&
           valueAt(seen, seen.distinct - 1) - valueAt(seen, 0) + 1 <= seen.distinct * STEP_SLACK,
       ),
-    says: ({ valid }) => `the values run through from ${levelAt(valid, 0).code} to ${levelAt(valid, valid.length - 1).code}`,
+    says: ({ valid }) =>
+      `the values run through from ${levelAt(valid, 0).code} to ${levelAt(valid, valid.length - 1).code}`,
   },
   {
     id: 'rows counted off',
@@ -144,7 +145,8 @@ export const IDENTITY_CUES: readonly Cue[] = [
           levelAt(seen.valid, 0).code.length >= LONG_WIDTH &&
           levelAt(seen.valid, 0).code.length === levelAt(seen.valid, seen.distinct - 1).code.length,
       ),
-    says: ({ valid }) => `each has ${levelAt(valid, 0).code.length} digits, such as ${levelAt(valid, 0).code}`,
+    says: ({ valid }) =>
+      `each has ${levelAt(valid, 0).code.length} digits, such as ${levelAt(valid, 0).code}`,
   },
   {
     id: 'few forms',

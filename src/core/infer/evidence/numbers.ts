@@ -1,6 +1,6 @@
-import { levelAt } from '../level-list';
 import { rowsOf, validOf } from '../levels';
-import { answersInMinutes, falling, fullEnds, isEven, roundedTo, shareOfFives } from '../shape';
+import { answersInMinutes, falling, fullEnds, isEven, middleBeyondZero } from '../shape';
+import { roundedTo, shareOfFives, shareOfZeros } from '../shape';
 import { between, is, type Cue } from './cue';
 import type { Numbers, Seen } from './seen';
 
@@ -28,18 +28,7 @@ const each = ({ rows, distinct }: Numbers): number => rows / distinct;
 const span = ({ low, high }: Numbers): number => high - low + 1;
 const runs = ({ distinct, rows }: Numbers): boolean => distinct <= SEVERAL && rows >= distinct * 3;
 const range = ({ valid, numbers }: Seen): string =>
-  `${numbers?.distinct ?? 0} distinct whole numbers from ${numbers?.body.at(0)?.code ?? levelAt(valid, 0).code} to ${numbers?.body.at(numbers.distinct - 1)?.code ?? ''}`;
-const zeros = ({ body, rows }: Pick<Numbers, 'body' | 'rows'>): number =>
-  (body.find(({ value }) => value === 0)?.count ?? 0) / Math.max(1, rows);
-
-/** The median of the rows that do not hold zero. */
-function middleBeyondZero({ body, rows }: Numbers): number {
-  const half = (rows - zeros({ body, rows }) * rows) / 2;
-  let seen = 0;
-  for (const { value, count } of body)
-    if (value !== 0 && (seen += count) >= half) return Math.max(1, Math.abs(value as number));
-  return 1;
-}
+  `${numbers?.distinct ?? 0} distinct whole numbers from ${numbers?.body.at(0)?.code ?? valid.at(0)?.code ?? ''} to ${numbers?.body.at(numbers.distinct - 1)?.code ?? ''}`;
 
 /** What the numbers themselves tell. */
 export const NUMBER_CUES: readonly Cue[] = [
@@ -64,7 +53,7 @@ export const NUMBER_CUES: readonly Cue[] = [
     id: 'one value',
     kinds: ['nominal', 'continuous', 'count', 'ordinal'],
     holds: ({ numbers }) => is(numbers !== null && numbers.distinct === 1),
-    says: ({ valid }) => `one value only, ${levelAt(valid, 0).code}`,
+    says: ({ valid }) => `one value only, ${valid.at(0)?.code}`,
   },
   {
     id: 'two values',
@@ -234,12 +223,16 @@ export const NUMBER_CUES: readonly Cue[] = [
   {
     id: 'the last step is full',
     kinds: ['ordinal', 'nominal', 'count'],
-    holds: whole((n) => runs(n) && n.distinct > 2 && levelAt(n.body, n.distinct - 1).count > each(n) * 0.4),
+    holds: whole((n) => runs(n) && n.distinct > 2 && (n.body.at(-1)?.count ?? 0) > each(n) * 0.4),
   },
   {
     id: 'mostly zero, the rest large',
     kinds: ['continuous', 'count', 'nominal', 'ordinal'],
-    holds: whole((n) => between(zeros(n), 0.2, 0.5) * between(Math.log10(middleBeyondZero(n)), 1.3, 2.7)),
+    holds: whole(
+      (n) =>
+        between(shareOfZeros(n.body, n.rows), 0.2, 0.5) *
+        between(Math.log10(middleBeyondZero(n.body, n.rows)), 1.3, 2.7),
+    ),
     says: () => 'mostly zero, and large where it is not, as amounts are',
   },
   {

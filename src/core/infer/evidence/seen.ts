@@ -131,7 +131,10 @@ function trimmed(body: LevelList): LevelList {
   // Slips stand apart from each other too: the last gap that is wide enough counts.
   let above = levelAt(body, to).count;
   for (let i = to; i > from && above <= most; above += levelAt(body, --i).count)
-    if (Math.abs(numberOf(levelAt(body, i)) - numberOf(levelAt(body, i - 1))) > wide(from, i - 1) && i - from >= LEAST_LEVELS)
+    if (
+      Math.abs(numberOf(levelAt(body, i)) - numberOf(levelAt(body, i - 1))) > wide(from, i - 1) &&
+      i - from >= LEAST_LEVELS
+    )
       to = i - 1;
   gone = rowsOf(body.slice(to + 1));
   while (cut(from, from + 1)) gone += levelAt(body, from++).count;
@@ -143,8 +146,10 @@ function textsOf(valid: LevelList): Texts {
   const sample = some.map(({ code }) => code.slice(0, CUT));
   const mean = (numbers: readonly number[]): number =>
     numbers.reduce((sum, x) => sum + x, 0) / numbers.length;
-  const said = valid.filter(({ code }) => !isMarker(code));
-  const isShort = said.length <= MOST_ORDERED && said.every(({ code }) => code.length < CUT);
+  // Of a long list most say something.
+  const few = valid.length <= MOST_ORDERED * 2;
+  const said = few ? valid.filter(({ code }) => !isMarker(code)) : [];
+  const isShort = few && said.length <= MOST_ORDERED && said.every(({ code }) => code.length < CUT);
   return {
     sample,
     length: mean(some.map(({ code }) => code.length)),

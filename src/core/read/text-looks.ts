@@ -1,0 +1,92 @@
+import { BETWEEN_PULSES, pulse } from '../extract/pulse';
+import { isBlank, readsAsNumber } from './looks';
+
+/** What a text shows at one look, as bits. */
+export const LOOK = {
+  blank: 1,
+  /** A number as programs write it. */
+  number: 2,
+  /** Such a number with a point or an exponent. */
+  pointed: 4,
+  /** White space before or after something. */
+  padded: 8,
+  /** Such a number with a needless zero before its digits. */
+  zero: 16,
+} as const;
+
+/** What texts show, each looked at once. */
+export interface TextLooks {
+  /** Of each text. */
+  bits: Uint8Array;
+  /** The number that each is; NaN for none. */
+  values: Float64Array;
+  /** The bits that any of them has. */
+  any: number;
+}
+
+const known = new WeakMap<readonly string[], TextLooks>();
+
+/** What texts show; remembered for a list of them, which does not change. */
+export function looksOf(texts: readonly string[]): TextLooks {
+  const before = known.get(texts);
+  if (before) return before;
+  const bits = new Uint8Array(texts.length);
+  const values = new Float64Array(texts.length).fill(NaN);
+  let any = 0;
+  for (let i = 0; i < texts.length; i++) {
+    if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
+    const text = texts[i];
+    const quick = plainNumber(text);
+    if (quick === quick) {
+      values[i] = quick;
+      bits[i] =
+        LOOK.number | (text.includes('.') ? LOOK.pointed : 0) | (hasNeedlessZero(text) ? LOOK.zero : 0);
+    } else bits[i] = slowly(text, i, values);
+    any |= bits[i];
+  }
+  const made = { bits, values, any };
+  known.set(texts, made);
+  return made;
+}
+
+function slowly(text: string, i: number, values: Float64Array): number {
+  if (isBlank(text)) return LOOK.blank;
+  const bare = text.trim();
+  const padded = bare === text ? 0 : LOOK.padded;
+  if (!readsAsNumber(text)) return padded;
+  values[i] = Number(text);
+  return (
+    padded | LOOK.number | (/[.e]/i.test(text) ? LOOK.pointed : 0) | (hasNeedlessZero(bare) ? LOOK.zero : 0)
+  );
+}
+
+const hasNeedlessZero = (text: string): boolean =>
+  text.charCodeAt(0) === 0x30 && text.length > 1 && text.charCodeAt(1) >= 0x30 && text.charCodeAt(1) <= 0x39;
+
+/** Digits that a double holds exactly, whatever they are. */
+const MOST_DIGITS = 15;
+const TENS = Array.from({ length: MOST_DIGITS + 1 }, (_, i) => 10 ** i);
+
+/**
+ * The number that a text of a sign, few digits and a point is; NaN for any other. Digits as a whole number and a power of ten
+ * are both held exactly, so that their quotient is the double nearest to what is written.
+ */
+function plainNumber(text: string): number {
+  const { length } = text;
+  const first = text.charCodeAt(0);
+  const from = first === 0x2d || first === 0x2b ? 1 : 0;
+  if (length - from > MOST_DIGITS + 1) return NaN;
+  let [value, digits, decimals] = [0, 0, -1];
+  for (let i = from; i < length; i++) {
+    const digit = text.charCodeAt(i) - 0x30;
+    if (digit >= 0 && digit <= 9) {
+      value = value * 10 + digit;
+      digits++;
+      if (decimals >= 0) decimals++;
+    } else if (digit === -2 && decimals < 0) decimals = 0;
+    else return NaN;
+  }
+  if (digits === 0 || digits > MOST_DIGITS) return NaN;
+  const size = decimals > 0 ? value / TENS[decimals] : value;
+  return first === 0x2d ? -size : size;
+}
