@@ -97,6 +97,14 @@ const opening = (name: string, description: string, writes = false): Command => 
 };
 
 opening('inspect', 'inspect the files of one extract and print the inspection as JSON')
+  .addOption(
+    new Option(
+      '--hold <rows>',
+      'all rows in memory, or a sample while all are counted as they pass; auto: as memory allows',
+    )
+      .choices(['auto', 'all', 'sample'])
+      .default('auto'),
+  )
   .option(
     '--set <name>',
     'only the variables and flags of a set: one of the rulings, the archive’s, or proposed',

@@ -1,3 +1,4 @@
+import { freemem } from 'node:os';
 import { linkCodebooks } from '../core/codebook/link';
 import type { Codebook, Extract } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
@@ -6,6 +7,7 @@ import { counted } from '../core/handoff/words';
 import { Inspector } from '../core/inspect/inspect';
 import { replayOf, type Replay } from '../core/inspect/replay';
 import { bring } from '../core/intake/bring';
+import { holdingIn, type Hold } from '../core/intake/holding';
 import { readExtract } from '../core/intake/receive';
 import { asBefore, waveFromSteps } from '../core/intake/steps';
 import { entryOf, type DigLog, type Entry } from '../core/log/entries';
@@ -33,6 +35,8 @@ export interface OpenOptions extends ReadingOptions {
   columns?: string[];
   sieve?: string;
   recodes?: string;
+  /** Only where a sample of the rows does: else all are held. */
+  hold?: Hold | 'auto';
 }
 
 /**
@@ -150,6 +154,10 @@ async function received(
     {},
     {
       part,
+      hold: heldOf(
+        data.map(({ look }) => look),
+        options.hold ?? 'all',
+      ),
       marks: {
         decimal: options.decimal ?? steps?.marks.decimal,
         order: options.dateOrder ?? steps?.marks.order,
@@ -176,3 +184,19 @@ async function received(
   for (const misfit of misfits) say(misfitText(misfit));
   return { extract, came: entries };
 }
+
+/** Of the memory that is free so much may be used. */
+const OF_MEMORY = 0.7;
+
+/** Which way the files are read, as said or as the memory of this machine allows; the latter is told where it is a sample. */
+function heldOf(files: readonly { bytes: number; packed: boolean }[], wanted: Hold | 'auto'): Hold {
+  if (wanted !== 'auto') return wanted;
+  const room = freemem() * OF_MEMORY;
+  const { hold, takes } = holdingIn(files, room);
+  if (hold === 'sample')
+    say(
+      `all rows together would take about ${gigabytes(takes)} of memory, of which ${gigabytes(room)} can be used: all are counted as they pass, and a sample is held (--hold all holds them all the same)`,
+    );
+  return hold;
+}
+const gigabytes = (bytes: number): string => `${(bytes / 1e9).toFixed(1)} GB`;

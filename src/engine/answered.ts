@@ -17,6 +17,7 @@ export async function answered(
   args: readonly unknown[],
 ): Promise<Answer<unknown>> {
   try {
+    if (!AT_ONCE.has(question)) await engine.ready;
     const method = engine[question] as (...given: readonly unknown[]) => unknown;
     const value = await method.apply(engine, args as unknown[]);
     return { ok: true, value: FILES.has(question) ? value : clipped(value) };
@@ -28,6 +29,9 @@ export async function answered(
     return { ok: false, problem: { file: 'a defect of ours', says } };
   }
 }
+
+/** What is answered, or begun, whatever is being opened. */
+const AT_ONCE: ReadonlySet<Question> = new Set(['hear', 'ping', 'stop', 'follow', 'look', 'read', 'open']);
 
 /** What is saved as it is, or laid by as it is: nothing of it is cut short. */
 const FILES: ReadonlySet<Question> = new Set([

@@ -19,6 +19,7 @@ const plan = (...files: File[]): Plan => ({
   part: null,
   marks: {},
   steps: null,
+  hold: null,
 });
 const ROWS = Array.from(
   { length: 80 },

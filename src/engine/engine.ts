@@ -14,6 +14,7 @@ import { returned } from '../core/log/returned';
 import type { Reading } from '../core/read/look';
 import type { Summary } from '../core/inspect/summary';
 import { announce, keepColumns, openKept } from '../storage/extracts';
+import { keepFound } from '../storage/found';
 import { refusedBy, type Refused } from '../storage/refusal';
 import { known, openedOf, prepared, standingOf, withNamedRows } from './opening';
 import type { Found, HandedFile, Laid, Opened, Plan, Tell } from './protocol';
@@ -48,6 +49,8 @@ export class Engine extends Questions {
   private readonly turn = new Turn();
   private readonly raising = new Raising();
   /** Extracts that are being kept, by the id under which they will be. */
+  /** Resolves when what is being opened is there, or is not. */
+  ready: Promise<void> = Promise.resolve();
   private readonly arriving = new Map<string, Extract>();
 
   /** Proposes by other standing rules from now on. @returns all flags of the open extract, or none */
@@ -98,6 +101,7 @@ export class Engine extends Questions {
     return this.turn.take(async (breathe) => {
       const { received: extract } = this.opened;
       const { codebooks, hasData } = await this.reader.contents(plan);
+      if (hasData) mustHoldAll(extract, 'more files cannot join it; bring all of them together');
       const known = extract.files.flatMap(({ names }) => names);
       const joining: Plan = { ...plan, part: extract.part ?? null, waveFrom: 'none' };
       const more = hasData
@@ -111,6 +115,7 @@ export class Engine extends Questions {
   leaveOut(index: number, tell: Tell): Promise<Opened> {
     return this.turn.take((breathe) => {
       const { received: extract } = this.opened;
+      mustHoldAll(extract, 'no file can be taken out; bring the others together');
       return this.reshape(linkCodebooks(withoutFile(extract, index), extract.codebooks), tell, breathe);
     });
   }
@@ -139,11 +144,30 @@ export class Engine extends Questions {
     );
   }
 
-  /** Opens an extract that the browser keeps, with its log laid over it. */
+  /** Opens an extract that the browser keeps, with its log laid over it. What is asked of it meanwhile waits. */
   open(id: string, log: Entry[], tell: Tell): Promise<Opened> {
-    return this.turn.take(async (breathe) => {
+    const opening = this.turn.take(async (breathe) => {
       return this.openExtract(await keptExtract(id), () => log, tell, breathe);
     });
+    const done = (): void => undefined;
+    this.ready = opening.then(done, done);
+    return opening;
+  }
+
+  /**
+   * Keeps what is shown of the open extract, to be there at once when it is opened again.
+   * @param under what it was found under, as a text @returns whether it is kept: not where something else is laid by now
+   */
+  async keepFound(id: string, serial: number, version: number, under: string): Promise<boolean> {
+    const inspector = this.under(serial, version);
+    if (!inspector || !this.desk) return false;
+    try {
+      await keepFound(id, under, openedOf(inspector, this.desk.log, serial));
+      return true;
+    } catch {
+      // Where there is no room for it, the extract is got to know again.
+      return false;
+    }
   }
 
   /**
@@ -153,6 +177,7 @@ export class Engine extends Questions {
   beside(id: string, log: Entry[], tell: Tell): Promise<Beside> {
     return this.turn.take(async (breathe) => {
       const now = this.opened;
+      mustHoldAll(now.extract, 'it cannot be held beside another');
       const earlier = new Inspector(await keptExtract(id));
       earlier.lay(foldLog(log));
       await known(earlier, `Getting to know ${earlier.extract.name}`, tell, breathe);
@@ -312,6 +337,15 @@ export class Engine extends Questions {
     this.desk = { serial: ++this.serial, inspector, log };
     return openedOf(inspector, log, this.serial);
   }
+}
+
+/** @throws InputError where only a sample of an extract's rows is held @param says what that prevents, and what now */
+function mustHoldAll({ name, rows, pass }: Extract, says: string): void {
+  if (pass)
+    throw new InputError({
+      file: name,
+      says: `only a sample of ${rows} of its ${pass.rows} rows is held, so ${says}, or read it with all rows held`,
+    });
 }
 
 const keptExtract = (id: string): Promise<Extract> =>

@@ -18,6 +18,9 @@ export interface HandedOff {
 /** A zip without an extension has no place for files, or a whole, that are longer (APPNOTE.TXT 6.3.10, 4.4.1.4). */
 const MOST_IN_ZIP = 2 ** 32 - 2;
 
+/** Forms that hold no data: of these all rows tell, held or not. */
+const WITHOUT_DATA: ReadonlySet<HandoffForm> = new Set(['report', 'codebook']);
+
 /** More than this is not held in the memory of a page. */
 const MOST_HELD = 1_500_000_000;
 
@@ -67,6 +70,12 @@ export async function handOff(
   tell: Tell,
   breathe: () => Promise<void>,
 ): Promise<HandedOff> {
+  const { name, rows, pass: passed } = inspector.extract;
+  if (passed && forms.some((form) => !WITHOUT_DATA.has(form)))
+    throw new InputError({
+      file: name,
+      says: `only a sample of ${rows} of its ${passed.rows} rows is held, so its data cannot be handed off from here; take the report or the codebook, or read it with all rows held, or use the command line`,
+    });
   const made = handoffOf(inspector, log, ask, forms, madeAt);
   const sink = await sinkTo(file);
   const waiting: Uint8Array[] = [];

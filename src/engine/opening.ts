@@ -57,7 +57,8 @@ export function openedOf(inspector: Inspector, log: Entry[], serial: number): Op
     serial,
     log,
     name: extract.name,
-    rows: extract.rows,
+    rows: extract.pass?.rows ?? extract.rows,
+    pass: extract.pass ? { rows: extract.pass.rows, held: extract.rows } : null,
     files: filesOf(extract, tells),
     codebooks: extract.codebooks.map(({ name, form, title, entries }) => ({
       name,
@@ -82,6 +83,7 @@ function filesOf(extract: Extract, tells: string | null): OpenedFile[] {
   const starts = fileStarts(extract.files);
   return extract.files.map((file, i) => ({
     ...file,
+    rows: file.read ?? file.rows,
     names: [],
     lines: undefined,
     first: file.rows ? (column?.text(starts[i]) ?? '') : '',

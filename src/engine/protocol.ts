@@ -3,6 +3,7 @@ import type { Problem } from '../core/extract/problem';
 import type { Flag } from '../core/flags/rule';
 import type { RowCounts } from '../core/inspect/schema';
 import type { Summary } from '../core/inspect/summary';
+import type { Hold } from '../core/intake/holding';
 import type { CellGuess } from '../core/intake/cells';
 import type { Steps } from '../core/intake/steps';
 import type { WaveFrom } from '../core/intake/waves';
@@ -47,6 +48,8 @@ export interface Plan {
   marks: Marks;
   /** How an earlier extract was read. */
   steps: Steps | null;
+  /** Whether all rows are held, or a sample while all are counted; `null` as memory allows. */
+  hold: Hold | null;
 }
 
 /** How far long work is. `whole` in the unit of `done`. */
@@ -90,6 +93,8 @@ export interface Opened extends Omit<Standing, 'flags'> {
   files: OpenedFile[];
   codebooks: { name: string; form: CodebookForm; title: string | null; variables: number }[];
   part: Part | null;
+  /** Where all rows were counted and a sample of them is held: how many of each. */
+  pass: { rows: number; held: number } | null;
   marks: Marks | null;
   wave: Extract['wave'] | null;
   /** The variable by which a person calls rows; `null` where nothing identifies them. */

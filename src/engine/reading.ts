@@ -2,6 +2,7 @@ import type { Codebook, Extract, Marks } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
 import { bring } from '../core/intake/bring';
 import type { Brought, Handed } from '../core/intake/brought';
+import { holdingIn, roomIn } from '../core/intake/holding';
 import { readExtract } from '../core/intake/receive';
 import type { Steps } from '../core/intake/steps';
 import type { DigLog } from '../core/log/entries';
@@ -75,7 +76,18 @@ export class Reader {
         ...(plan.waves[key] ? { wave: plan.waves[key] } : {}),
       })),
       { progress, breathe },
-      { part: plan.part, marks: plan.marks, waveFrom: plan.waveFrom, known },
+      {
+        part: plan.part,
+        marks: plan.marks,
+        waveFrom: plan.waveFrom,
+        known,
+        hold:
+          plan.hold ??
+          holdingIn(
+            data.map(({ look }) => look),
+            roomIn(globalThis.navigator),
+          ).hold,
+      },
     );
   }
 

@@ -1,9 +1,9 @@
 import * as Comlink from 'comlink';
-import { answered } from './answered';
+import { answered, type Question } from './answered';
 import { Engine } from './engine';
 
 const engine = new Engine();
 Comlink.expose({
-  ask: (question: keyof Engine, args: unknown[], tell?: unknown) =>
+  ask: (question: Question, args: unknown[], tell?: unknown) =>
     answered(engine, question, tell === undefined ? args : [...args, tell]),
 });

@@ -173,7 +173,7 @@ export async function removeKept(id: string): Promise<void> {
 }
 
 async function removeParts(id: string): Promise<void> {
-  for (const store of [stores.columns, stores.log, stores.view])
+  for (const store of [stores.columns, stores.log, stores.view, stores.found])
     for (const key of await keysOf(store, id)) await store.removeItem(key);
 }
 
@@ -200,7 +200,7 @@ export async function sweep(now: number): Promise<void> {
       await stores.extracts.removeItem(id);
     else known.add(id);
   }
-  for (const store of [stores.columns, stores.log, stores.view])
+  for (const store of [stores.columns, stores.log, stores.view, stores.found])
     for (const key of await store.keys())
       if (key.includes(':') && !known.has(key.slice(0, key.indexOf(':')))) await store.removeItem(key);
 }

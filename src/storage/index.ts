@@ -1,5 +1,6 @@
 /** Everything that is asked of the browser's storage, as one thing that tests can replace. */
 import { keepingLock, removeKept, renameKept, savedLog, sweep, takePlace } from './extracts';
+import { openFound } from './found';
 import { holding } from './locks';
 import { appendEntries, openLog } from './log';
 import { listKept } from './records';
@@ -12,6 +13,7 @@ export const browserStorage = {
   keepView,
   lastOpen,
   listKept,
+  openFound,
   openLog,
   openStanding,
   openView,

@@ -7,6 +7,8 @@ import { appendEntries, openLog } from './log';
 import { listKept } from './records';
 import { GoneError, inTime, refusalText, refusedBy, SilentError } from './refusal';
 import { keepStanding, openStanding } from './standing';
+import type { Opened } from '../engine/protocol';
+import { keepFound, openFound } from './found';
 import { stores } from './stores';
 import { keepView, lastOpen, openView, setLastOpen } from './view';
 
@@ -38,6 +40,11 @@ describe('a kept extract', () => {
       draft: null,
       crossing: null,
     });
+    const shown = { name: 'homes', summaries: [], flags: [] } as unknown as Opened;
+    await keepFound('a', 'one log', shown);
+    expect(await openFound('a', 'one log')).toEqual(shown);
+    expect(await openFound('a', 'another log')).toBeNull();
+    expect(await openFound('b', 'one log')).toBeNull();
     await renameKept('a', 'my homes');
     expect((await listKept()).kept).toMatchObject([{ id: 'a', name: 'my homes', rows: 3, variables: 2 }]);
     const opened = await openKept('a');
@@ -48,13 +55,7 @@ describe('a kept extract', () => {
       '',
     ]);
     await removeKept('a');
-    expect(await Promise.all(Object.values(stores).map((store) => store.keys()))).toEqual([
-      [],
-      [],
-      [],
-      [],
-      [],
-    ]);
+    expect((await Promise.all(Object.values(stores).map((store) => store.keys()))).flat()).toEqual([]);
     await expect(openKept('a')).rejects.toThrow('not kept here any more');
   });
 

@@ -2,7 +2,7 @@ import localforage from 'localforage';
 
 /**
  * What the browser keeps, through localForage: per extract its record, its columns as binary in blocks, its log in batches,
- * and how the person left the screen; and standing rules, which belong to no extract. All keys of one extract begin with
+ * how the person left the screen, and what was found last; and standing rules, which belong to no extract. All keys of one extract begin with
  * its id.
  */
 export const stores = {
@@ -10,6 +10,7 @@ export const stores = {
   columns: localforage.createInstance({ name: 'dig-first-columns' }),
   log: localforage.createInstance({ name: 'dig-first-log' }),
   view: localforage.createInstance({ name: 'dig-first-view' }),
+  found: localforage.createInstance({ name: 'dig-first-found' }),
   standing: localforage.createInstance({ name: 'dig-first-standing-rules' }),
 };
 

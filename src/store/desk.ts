@@ -1,4 +1,5 @@
 import type { Entry } from '../core/log/entries';
+import { lookedAt } from './looking';
 import { foldLog } from '../core/log/fold';
 import type { Summary } from '../core/inspect/summary';
 import type { Laid, Opened } from '../engine/protocol';
@@ -23,6 +24,9 @@ export interface Desk {
   columns: 'kept' | 'keeping' | Refused;
   laying: Promise<void> | null;
 }
+
+/** Stands for the serial of an opening that the engine has not made yet. */
+export const UNOPENED = 0;
 
 const { getState: get, setState: set } = useSession;
 let desk: Desk | null = null;
@@ -140,6 +144,7 @@ export function keepingOf({ columns, book }: Desk): Keeping {
 
 /** Has the engine lay what it has not laid yet, all that came meanwhile at once. */
 function layAll(of: Desk): Promise<void> {
+  if (of.serial === UNOPENED) return Promise.resolve();
   return (of.laying ??= lay(of).finally(() => {
     of.laying = null;
     if (of === desk)
@@ -238,8 +243,8 @@ async function recount(of: Desk, version: number): Promise<void> {
   const { engine } = outside();
   const isNow = (): boolean => of === desk && of.laid === version && of.book.entries.length === version;
   while (isNow() && get().stale.size) {
-    const { stale, current, onScreen, summaries } = get();
-    const first = [...(current ? [current] : []), ...onScreen].filter((name) => stale.has(name));
+    const { stale, current, summaries } = get();
+    const first = [...(current ? [current] : []), ...lookedAt()].filter((name) => stale.has(name));
     const names = [
       ...new Set([...first, ...summaries.map(({ name }) => name).filter((name) => stale.has(name))]),
     ];
@@ -258,6 +263,32 @@ async function recount(of: Desk, version: number): Promise<void> {
     const { flags } = answer.value;
     if (flags) set((now) => ({ flags, flagsStale: false, laid: now.laid + 1 }));
   }
+}
+
+/** The engine has the extract of which the screen shows what was found before: nothing changes where it finds the same. */
+export function deskKnown(of: Desk, opened: Opened): void {
+  if (of !== desk) return;
+  const { summaries, flags } = get();
+  const shown = JSON.stringify([summaries, flags]);
+  if (shown !== JSON.stringify([opened.summaries, opened.flags])) return deskReopened(of, opened);
+  of.serial = opened.serial;
+  of.laid = Math.min(opened.log.length, of.book.entries.length);
+  set({ opened });
+  void layAll(of);
+}
+
+/** Whether the engine has laid all there is, and all that is shown is of it. */
+export function isSettled(of: Desk): boolean {
+  const { stale, flagsStale, laying } = get();
+  return (
+    of === desk &&
+    of.serial !== UNOPENED &&
+    of.columns === 'kept' &&
+    of.laid === of.book.entries.length &&
+    stale.size === 0 &&
+    !flagsStale &&
+    !laying
+  );
 }
 
 /** The engine was started anew with the extract and its log as far as given. */

@@ -1,8 +1,10 @@
 import type { Beside } from '../core/inspect/beside';
 import type { Problem } from '../core/extract/problem';
+import type { Entry } from '../core/log/entries';
 import type { Answer, Opened, Progress } from '../engine/protocol';
 import { inTime } from '../storage/refusal';
-import { clearDesk, columnsAre, deskOf, putOnDesk, shelfOf, unkeptHere } from './desk';
+import { clearDesk, columnsAre, deskKnown, deskOf, putOnDesk, shelfOf, UNOPENED, unkeptHere } from './desk';
+import { foundUnder } from './finding';
 import { refreshKept } from './keeping';
 import { outside } from './outside';
 import { useSession } from './session';
@@ -11,6 +13,8 @@ import { openStandingRules } from './standing';
 const { getState: get, setState: set } = useSession;
 
 const PATIENCE = 15_000;
+/** Milliseconds between two looks whether other work has ended. */
+const AGAIN = 300;
 
 /** Progress of long work, as long as there is any. */
 export const tell = (now: Progress): void => {
@@ -69,15 +73,19 @@ async function openKeptOne(id: string): Promise<string[]> {
   const said: string[] = [];
   let next = 0;
   let opened: Opened | null;
+  let log: readonly Entry[] = [];
   try {
     opened = await working({ says: 'Opening', done: 0, whole: 1, rows: 0 }, async () => {
-      const log = await storage.openLog(id);
-      next = log.next;
-      if (log.apart.length)
+      const kept = await storage.openLog(id);
+      next = kept.next;
+      log = kept.entries;
+      if (kept.apart.length)
         said.push(
-          `${log.apart.length} of its ${log.apart.length + log.entries.length} decisions cannot be read: they stay in storage, and are not in force`,
+          `${kept.apart.length} of its ${kept.apart.length + kept.entries.length} decisions cannot be read: they stay in storage, and are not in force`,
         );
-      return engine.ask('open', id, log.entries, tell);
+      const found = await storage.openFound(id, foundUnder(kept.entries)).catch(() => null);
+      if (found) return { ok: true, value: { ...found, serial: UNOPENED } };
+      return engine.ask('open', id, kept.entries, tell);
     });
   } catch (cause) {
     set({ reading: null, station: 'intake' });
@@ -90,10 +98,33 @@ async function openKeptOne(id: string): Promise<string[]> {
   const { view, damaged } = await storage.openView(id).catch(() => ({ view: null, damaged: true }));
   if (damaged) said.push('how its screen was left cannot be read: it opens at its first variable');
   putOnDesk(id, opened, view, { shelf: shelfOf(id), next });
+  if (opened.serial === UNOPENED) void openBehind(id, log);
   // What another window kept between the reading of the log and now was told to nobody here.
   void deskOf(id)?.book.catchUp();
   await storage.setLastOpen(id).catch(() => undefined);
   return said;
+}
+
+/**
+ * What is on the screen was found before: the engine gets to know the extract behind it. What is asked meanwhile waits for it;
+ * what is decided is kept at once, and laid then.
+ */
+async function openBehind(id: string, log: readonly Entry[]): Promise<void> {
+  const { engine } = outside();
+  for (let desk = deskOf(id); desk?.serial === UNOPENED; desk = deskOf(id)) {
+    const answer = await engine.ask('open', id, [...log], (behind) => {
+      if (deskOf(id) === desk) set({ behind });
+    });
+    if (deskOf(id) !== desk) return;
+    set({ behind: null });
+    if (answer.ok) return deskKnown(desk, answer.value);
+    if (answer.problem) {
+      clearDesk();
+      return set({ problem: answer.problem });
+    }
+    // Other work stopped it: it begins anew when that has ended.
+    while (get().reading) await new Promise((resolve) => setTimeout(resolve, AGAIN));
+  }
 }
 
 /** The open extract beside a kept one. @returns `null` where it was stopped, or cannot be, which is said */

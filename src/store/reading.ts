@@ -25,6 +25,7 @@ export const planOf = (files: readonly File[]): Plan => ({
   part: null,
   marks: {},
   steps: null,
+  hold: null,
 });
 
 /**

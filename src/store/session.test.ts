@@ -8,6 +8,7 @@ import type { BrowserStorage } from '../storage';
 import { GoneError } from '../storage/refusal';
 import { decide, flagKey, setRowsAside, undoLast } from './decisions';
 import { deskOf } from './desk';
+import { foundUnder } from './finding';
 import { keepAgain } from './keeping';
 import { begin, openAgain, remove } from './opening';
 import { connect, type Message } from './outside';
@@ -73,6 +74,7 @@ function madeEngine() {
     files: [],
     codebooks: [],
     part: null,
+    pass: null,
     marks: null,
     wave: null,
     stands: [],
@@ -90,6 +92,7 @@ function madeEngine() {
       next = more;
     },
     asked,
+    opened,
     log: (): Entry[] => log,
     die: (why: string): void => {
       log = [];
@@ -158,7 +161,12 @@ function madeStorage() {
   const logs = new Map<string, Entry[][]>();
   let last: string | null = null;
   let refuse: unknown = null;
+  let found: { under: string; opened: Opened } | null = null;
   const storage = {
+    /** What was found before, as an engine found it. */
+    find: (under: string, opened: Opened): void => {
+      found = { under, opened };
+    },
     gate,
     kept: (id: string): Entry[] => (logs.get(id) ?? []).flat(),
     batches: (id: string): number => (logs.get(id) ?? []).length,
@@ -183,6 +191,7 @@ function madeStorage() {
       setLastOpen: async (id: string) => {
         last = id;
       },
+      openFound: async (_: string, under: string) => (found?.under === under ? found.opened : null),
       openView: async () => ({ view: null, damaged: false }),
       openStanding: async () => ({ rules: [], unreadable: 0 }),
       removeKept: async (id: string) => void logs.delete(id),
@@ -545,4 +554,72 @@ it('an extract that is removed here is closed', async () => {
   await remove('a');
   expect(state()).toMatchObject({ id: null, opened: null, station: 'intake' });
   expect(said).toContainEqual({ kind: 'removed', id: 'a' });
+});
+
+describe('an extract whose figures were found before', () => {
+  const name = (): string =>
+    `${state().opened?.name} ${state()
+      .summaries.map((one) => one.kind)
+      .join()}`;
+  const foundAs = (kind: string): void => {
+    const opened = engine.opened('as found');
+    storage.find(foundUnder(storage.kept('a')), {
+      ...opened,
+      summaries: [{ name: 'rooms', kind } as Summary],
+    });
+  };
+
+  it('is there at once, and what is decided meanwhile is kept, and laid when the engine has it', async () => {
+    storage.put('a');
+    foundAs('count');
+    engine.reading.shut();
+    await openAgain('a');
+    expect([name(), state().reading, engine.log()]).toEqual(['as found count', null, []]);
+    await note('one');
+    await settle();
+    expect([texts(storage.kept('a')), texts(engine.log()), state().keeping.state]).toEqual([
+      ['one'],
+      [],
+      'kept',
+    ]);
+    expect(engine.asked).not.toContain('lay');
+    await engine.reading.lift();
+    await settle();
+    expect(texts(engine.log())).toEqual(['one']);
+    expect(deskOf('a')?.serial).toBe(1);
+  });
+
+  it('is shown as the engine finds it, where that is something else', async () => {
+    storage.put('a');
+    foundAs('nominal');
+    await openAgain('a');
+    await settle();
+    expect(name()).toBe('homes ');
+    expect(state().base).toBe(1);
+  });
+
+  it('is not shown where it was found under another log', async () => {
+    storage.put('a');
+    foundAs('count');
+    storage.put('a', { ...state().log[0], id: 'x', type: 'note', variable: 'rooms', text: 'x' } as Entry);
+    engine.reading.shut();
+    void openAgain('a');
+    await settle();
+    expect([state().opened, state().reading?.says]).toEqual([null, 'Opening']);
+    await engine.reading.lift();
+    expect(name()).toBe('homes ');
+  });
+
+  it('closes with its reason where its columns cannot be opened after all', async () => {
+    storage.put('a');
+    foundAs('count');
+    const { ask } = engine.link;
+    engine.link.ask = ((question: string, ...args: unknown[]) =>
+      question === 'open'
+        ? Promise.resolve({ ok: false, problem: { file: 'the kept extract', says: 'damaged' } })
+        : (ask as (...all: unknown[]) => unknown)(question, ...args)) as EngineLink['ask'];
+    await openAgain('a');
+    await settle();
+    expect([state().id, state().problem?.says]).toEqual([null, 'damaged']);
+  });
 });

@@ -1,6 +1,7 @@
 'use client';
 
 import { create } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
 import type { KeptTable } from '../core/cross/kept-table';
 import type { Problem } from '../core/extract/problem';
 import type { Flag } from '../core/flags/rule';
@@ -103,14 +104,14 @@ export interface Session {
   counts: RowCounts;
   /** What the sieve in force does, as the numbers on the screen have it; empty without one. */
   account: readonly ConditionAccount[];
+  /** How far the engine is with an extract whose figures were found before; `null` where it has it. */
+  behind: Progress | null;
   /** Counts the times that other rows came to count: no answer from before is of these. */
   base: number;
   /** Variables whose numbers are of other rows than those that count now, and are not shown until they are counted. */
   stale: ReadonlySet<string>;
   /** The same of the flags. */
   flagsStale: boolean;
-  /** Variables that are seen at this moment: counted first. */
-  onScreen: readonly string[];
   /** A sieve that is being made, not in force. */
   draft: Draft | null;
   /** The condition that is being made: on which variable, in place of which other, and what is filled in. */
@@ -177,12 +178,12 @@ export const NOTHING: Omit<
   aside: new Set(),
   answered: new Set(),
   laying: false,
+  behind: null,
   counts: { all: 0, aside: 0, kept: 0 },
   account: [],
   base: 0,
   stale: new Set(),
   flagsStale: false,
-  onScreen: [],
   draft: null,
   asked: { variable: null, part: null, condition: null },
   table: { which: 'kept', flag: null, sort: [], row: 0, column: null },
@@ -233,6 +234,10 @@ export const useSession = create<Session>(() => ({
   kept: [],
   unusable: [],
 }));
+
+/** Some of the session: drawn again only when one of them changes. */
+export const useParts = <K extends keyof Session>(...keys: readonly K[]): Pick<Session, K> =>
+  useSession(useShallow((now) => Object.fromEntries(keys.map((key) => [key, now[key]])) as Pick<Session, K>));
 
 /** Opens a dialog. */
 export const askFor = (asking: Asking): void => useSession.setState({ asking });

@@ -1,4 +1,5 @@
 import { begin } from './opening';
+import { keepWhatIsFound } from './finding';
 import { keepPosition } from './position';
 import { useSession } from './session';
 import { watchEngine } from './trouble';
@@ -22,6 +23,7 @@ export function startSession(): () => void {
     started = true;
     followOtherWindows();
     keepPosition();
+    keepWhatIsFound();
     watchEngine();
     void begin();
   }

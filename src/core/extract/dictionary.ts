@@ -36,6 +36,8 @@ const PLACES_EACH = 8;
  */
 export class Dictionary {
   size = 0;
+  /** Whether it learns no more: what it does not know then has no code. */
+  frozen = false;
   private bytes = new Uint8Array(256);
   private ends = new Uint32Array(16);
   private used = 0;
@@ -49,7 +51,7 @@ export class Dictionary {
   private hashes = new Int32Array(0);
   private longSize = 0;
 
-  /** Code of the cell from `from` up to `to`; a new one, which then is `size - 1`, if it was not there. */
+  /** Code of the cell from `from` up to `to`; a new one, which then is `size - 1`, if it was not there, and −1 where it is frozen. */
   code(source: Uint8Array, from: number, to: number): number {
     const length = to - from;
     if (length > SHORT) return this.longCode(source, from, to);
@@ -85,6 +87,7 @@ export class Dictionary {
       }
       place = (place + ENTRY) & mask;
     }
+    if (this.frozen) return -1;
     const code = this.learn(source, from, to);
     if (number >= 0 && this.hasPlace(number)) {
       this.numbers[number] = code + 1;
@@ -210,6 +213,7 @@ export class Dictionary {
       if (this.hashes[place] === hash && this.isAt(code - 1, source, from, to)) return code - 1;
       place = (place + 1) & mask;
     }
+    if (this.frozen) return -1;
     const code = this.learn(source, from, to);
     this.long[place] = code + 1;
     this.hashes[place] = hash;

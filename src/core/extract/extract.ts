@@ -30,6 +30,8 @@ export interface FileSource {
   names: string[];
   /** What this file is called among the waves of the extract, where it is one of several. */
   wave?: string;
+  /** Where only a sample of its rows is held, which are `rows`: how many were read. */
+  read?: number;
   /** Rows of the file that were left unread on purpose, where only the first were wanted and there are more. */
   partial?: boolean;
   /** What the file itself says of its variables. */
@@ -182,6 +184,32 @@ export interface Codebook {
   notices: Notice[];
 }
 
+/** What one reading of all rows told of a column of which only a sample of rows is held. */
+export interface ColumnPass {
+  /** Texts with the rows that hold each, in the order in which they were met: all there are where `others` is `null`. */
+  texts: readonly string[];
+  counts: Float64Array;
+  /** What is known of the rows whose texts were met after as many as are kept apart; `null` where there are none. */
+  others: OtherRows | null;
+}
+/** Numbers that passed: how many, their ends, and the sums of the first four powers of their distance from a middle. */
+export interface PassedNumbers {
+  n: number;
+  min: number;
+  max: number;
+  middle: number;
+  sums: readonly number[];
+}
+export interface OtherRows {
+  rows: number;
+  blank: number;
+  /** Rows that hold a number as programs write it, the moments of those, and a middle that they are told from. */
+  numbers: PassedNumbers;
+  /** About how many different texts the whole column holds, and the standard error of that as a share. */
+  distinct: number;
+  error: number;
+}
+
 /** A variable as received: its column and, where a codebook knows it, its entry. */
 export interface Variable {
   name: string;
@@ -189,6 +217,8 @@ export interface Variable {
   position: number;
   column: Column;
   entry: CodebookEntry | null;
+  /** Where only a sample of its rows is held: what all of them hold. */
+  pass?: ColumnPass;
   /** How the file itself declares the cells to be written, where its form does (Parquet). */
   declared?: Storage;
   /** Of a trial recode: what it was made to be. It stands in no file. */
@@ -224,6 +254,8 @@ export interface Extract {
   part?: Part;
   /** The variable that tells the wave, where there are several files. */
   wave?: { variable: string; by: 'found' | 'made' };
+  /** Where the rows held are a sample: how many rows were read. */
+  pass?: { rows: number };
   /** Where these are some rows of another extract: that, and for each row its zero-based place there. */
   taken?: Taken;
 }

@@ -87,16 +87,29 @@ const FACTS = new Map([...RULES, ...EXTRACT_RULES].map((facts) => [facts.rule, f
 /** What is to be known of a rule; `undefined` for a person's own rule. */
 export const factsOf = (rule: string): RuleFacts | undefined => FACTS.get(rule);
 
+/** Rules that need all rows: where only a sample is held they are left out, and said to be. */
+export const LEFT_OUT: readonly string[] = EXTRACT_RULES.flatMap(({ rule, needs }) =>
+  needs === 'rows' ? [rule] : [],
+);
+
 /** Flags of the extract as a whole that no ruling but setting rows aside changes, and those that rulings may change. */
 export const raiseOfCells = (whole: Whole): Flag[] =>
-  EXTRACT_RULES.filter(({ cellsAlone }) => cellsAlone).flatMap(({ look }) => raised(look, whole));
+  EXTRACT_RULES.filter(({ cellsAlone }) => cellsAlone).flatMap((rule) => raised(rule, whole));
 export const raiseWhole = (whole: Whole): Flag[] =>
-  EXTRACT_RULES.filter(({ cellsAlone }) => !cellsAlone).flatMap(({ look }) => raised(look, whole));
+  EXTRACT_RULES.filter(({ cellsAlone }) => !cellsAlone).flatMap((rule) => raised(rule, whole));
 
-function raised(look: ExtractRule['look'], whole: Whole): Flag[] {
+/** Where only a sample of the rows is held, what holds one variable against another sees all variables as the sample has them. */
+function raised({ needs, look }: ExtractRule, whole: Whole): Flag[] {
   pulse();
-  return look(whole);
+  const { sample } = whole;
+  if (!sample) return look(whole);
+  if (needs === 'rows') return [];
+  return needs === 'pairs' ? look(sample).map((flag) => ofSample(flag, whole.extract)) : look(whole);
 }
+
+/** A flag that only a sample of the rows tells, which says so. */
+export const ofSample = (flag: Flag, { rows, pass }: Whole['extract']): Flag =>
+  pass ? { ...flag, says: `${flag.says} (in a sample of ${rows} of ${pass.rows} rows)` } : flag;
 
 /** For each of some variables those of the same stem, itself among them; one array for all of a family. */
 export function familiesOf(subjects: readonly Subject[]): (subject: Subject) => readonly Subject[] {
@@ -159,7 +172,10 @@ function precedenceOf({ rule, certainty }: Flag): number {
 
 /** Flags that others explain once the extract is known as a whole: blanks of those who were not asked are not missing. */
 export function explained(flags: readonly Flag[], whole: Whole): Flag[] {
-  const gated = new Map(gatesOf(whole).map((gate) => [whole.subjects[gate.variable].name, gate]));
+  const seen = whole.sample ?? whole;
+  const gated = new Map(gatesOf(seen).map((gate) => [seen.subjects[gate.variable].name, gate]));
+  // Rows of the sample for each row that was counted.
+  const held = whole.extract.pass ? whole.extract.rows / whole.extract.pass.rows : 1;
   const drifting = new Map(
     flags
       .filter(({ rule }) => rule === 'wave-drift')
@@ -168,7 +184,7 @@ export function explained(flags: readonly Flag[], whole: Whole): Flag[] {
   return flags.filter(({ rule, variables, rows, codes }) => {
     const gate = gated.get(variables[0]);
     if (rule === 'mostly-missing' && gate)
-      return rows - gate.notAsked > (whole.extract.rows - gate.notAsked) / 2;
+      return rows * held - gate.notAsked > (whole.extract.rows - gate.notAsked) / 2;
     // A scale that is shifted in one wave is what makes the item odd, and its codes unknown to the codebook.
     if (rule === 'undocumented-code' && codes.every((code) => drifting.get(variables[0])?.has(code)))
       return false;

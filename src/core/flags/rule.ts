@@ -83,6 +83,8 @@ export interface Whole {
   subjects: readonly Subject[];
   /** The same without rows that are no observations; by default with them. */
   studied?: readonly Subject[];
+  /** Where only a sample of the rows is held, of which not all variables are told: the same as the sample alone tells it. */
+  sample?: Whole;
   /** Whether a sieve is in force: these rows are some of those that were received, and are meant to be. */
   sieved?: boolean;
 }

@@ -1,6 +1,6 @@
 import { bitsOf, type Bits } from '../extract/bits';
 import { columnWith, longerBy } from '../extract/mended-column';
-import type { Extract, Variable } from '../extract/extract';
+import type { ColumnPass, Extract, Variable } from '../extract/extract';
 import { locateRows, nameRows, type Located, type RowName } from '../extract/row-names';
 import { repeatedHeaders } from '../flags/rows/repeated-header';
 import type { Correction } from '../log/changes';
@@ -113,7 +113,12 @@ export class Bases {
       if (known?.key === key) return known.variable;
       const texts = new Map([...(cells ?? [])].map(([row, { to }]) => [row, to]));
       const column = columnWith(longerBy(variable.column, more), texts);
-      const made = { ...variable, column };
+      const { pass } = variable;
+      const made = {
+        ...variable,
+        column,
+        ...(pass ? { pass: passWith(pass, [...(cells?.values() ?? [])], more) } : {}),
+      };
       this.mended.set(variable.name, { key, variable: made });
       return made;
     });
@@ -125,6 +130,24 @@ export class Bases {
     this.last = { key, extract };
     return extract;
   }
+}
+
+/** What all rows hold once cells are corrected and rows added. */
+function passWith(
+  pass: ColumnPass,
+  corrected: readonly { from: string; to: string }[],
+  added: readonly string[],
+): ColumnPass {
+  const held = new Map(pass.texts.map((text, i) => [text, pass.counts[i]]));
+  const change = (text: string, rows: number): void => void held.set(text, (held.get(text) ?? 0) + rows);
+  for (const { from, to } of corrected) {
+    // What was not counted by itself is taken off nothing that was.
+    if (held.has(from)) change(from, -1);
+    change(to, 1);
+  }
+  for (const text of added) change(text, 1);
+  const left = [...held].filter(([, rows]) => rows > 0);
+  return { ...pass, texts: left.map(([text]) => text), counts: Float64Array.from(left, ([, rows]) => rows) };
 }
 
 /** Rows as a decision names them, those that a person added by their ids. @param rows zero-based @param unitsBy the variable that tells units apart */

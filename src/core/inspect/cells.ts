@@ -39,6 +39,8 @@ export class Cells {
   /** @throws InputError where a variable holds more different texts than can be counted in memory */
   tally(variable: Variable): Tally {
     return known(this.tallies, variable.name, () => {
+      const { pass } = variable;
+      if (pass && !pass.others) return { ...pass, rows: pass.counts.reduce((sum, rows) => sum + rows, 0) };
       try {
         return tallyColumn(variable.column);
       } catch (cause) {

@@ -1,4 +1,5 @@
 import type { Extract } from '../extract/extract';
+import { LEFT_OUT } from '../flags/registry';
 import { toldFlag, type Flag } from '../flags/rule';
 import type { State } from '../log/fold';
 import type { ProposedSet } from '../sets/propose';
@@ -34,8 +35,11 @@ export function documentOf(inspector: Documentable): Inspection {
       notices: inspector.notices,
       ...(extract.part ? { part: extract.part } : {}),
       ...(sifted ? { sieve: account, rows: rowCounts } : {}),
+      ...(extract.pass
+        ? { pass: { rows: extract.pass.rows, held: extract.rows, leftOut: [...LEFT_OUT] } }
+        : {}),
     },
-    rows: sifted ? rowCounts.kept : extract.rows,
+    rows: sifted ? rowCounts.kept : (extract.pass?.rows ?? extract.rows),
     variables: inspector.variables.map((inspected) => documented(inspected, inspector.said(inspected.name))),
     flags: inspector.flags.map(toldFlag),
     sets: setsTold(inspector.proposals, inspector.decided),
@@ -47,6 +51,7 @@ const fileTold = ({
   name,
   bytes,
   rows,
+  read,
   columns,
   form,
   encoding,
@@ -59,7 +64,7 @@ const fileTold = ({
 }: Extract['files'][number]): Inspection['source']['files'][number] => ({
   name,
   bytes,
-  rows,
+  rows: read ?? rows,
   columns,
   form,
   encoding,

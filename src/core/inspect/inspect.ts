@@ -137,7 +137,7 @@ export class Inspector extends Laid {
   /** The number of rows there, of those set aside, and of those kept. */
   get rowCounts(): RowCounts {
     const { extract, setAside, sieving } = this;
-    const all = extract.rows - setAside.size;
+    const all = (sieving ? extract.rows : (extract.pass?.rows ?? extract.rows)) - setAside.size;
     return { all, aside: setAside.size, kept: sieving ? sizeOf(sieving.within) : all };
   }
 
@@ -176,7 +176,12 @@ export class Inspector extends Laid {
   /** Who was asked, as the blanks tell or as a person accepted; `null` where nothing hangs on another variable. */
   asked(name: string): Asked | null {
     const { whole } = this;
-    return askedOf(name, whole, this.state.universes.get(name), this.study.flags(this.own(this.variables)));
+    return askedOf(
+      name,
+      whole.sample ?? whole,
+      this.state.universes.get(name),
+      this.study.flags(this.own(this.variables)),
+    );
   }
 
   /** Without trial recodes: what they hold is told by what they are made of. */
@@ -252,7 +257,11 @@ export class Inspector extends Laid {
     const whole = this.wholeOf(variable);
     if (sieving === null) return whole;
     let made = this.kept.get(variable.name);
-    if (!made) this.kept.set(variable.name, (made = keptOf(whole, sieving.within, this.extract.rows)));
+    if (!made)
+      this.kept.set(
+        variable.name,
+        (made = keptOf(whole, sieving.within, this.extract.rows, this.extract.pass !== undefined)),
+      );
     return made;
   }
 }

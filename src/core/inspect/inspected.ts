@@ -2,7 +2,13 @@ import { heldByFile } from '../rows/by-file';
 import { categoryAt } from '../extract/coding';
 import { codingOfTexts } from '../extract/column';
 import { pulse } from '../extract/pulse';
-import { bareEntry, type CodebookEntry, type Extract, type Variable } from '../extract/extract';
+import {
+  bareEntry,
+  type CodebookEntry,
+  type ColumnPass,
+  type Extract,
+  type Variable,
+} from '../extract/extract';
 import type { Kind } from '../extract/words';
 import type { Subject } from '../flags/rule';
 import { inferKind } from '../infer/kind';
@@ -12,7 +18,7 @@ import type { Battery } from '../infer/scale';
 import { Declarations } from '../infer/declared';
 import { countsOf, validOf, type Counts, type Levels } from '../infer/levels';
 import { levelsOf } from '../infer/read-levels';
-import { has, type Bits } from '../extract/bits';
+import { has, others, rowsIn, type Bits } from '../extract/bits';
 import { placesOf, type Places } from '../infer/level-coding';
 import { mergeLevels, withoutCells } from '../infer/relevel';
 import { inferRole } from '../infer/role';
@@ -21,6 +27,7 @@ import { fileStarts } from '../extract/files';
 import type { State } from '../log/fold';
 import { isBlank } from '../read/looks';
 import type { Tally } from '../tally/tally';
+import { passedFigures, statisticsPassed, type PassedFigures } from './passed';
 import { recounted } from './recounted';
 import { frequenciesOf, missingCodesOf, statisticsOf, unreadableOf } from './figures';
 import type { InspectedVariable } from './schema';
@@ -39,13 +46,17 @@ export interface Inspected extends Subject {
   trial?: string;
   /** What the program thinks, whatever a person said. */
   presumed: Kind;
+  /** Rows of the sample that its levels are of, where only a sample is held and they are not of all rows. */
+  sampled?: number;
+  /** What is known of all rows beside them. */
+  passed?: PassedFigures;
   confirmed: boolean;
   confidence: number;
   because: string[];
 }
 
 /** The texts that a variable holds in some rows, with the number of those rows. */
-export function cellsOf({ column }: Variable, rows: readonly number[]): Map<string, number> {
+export function cellsOf({ column }: Variable, rows: Iterable<number>): Map<string, number> {
   const cells = new Map<string, number>();
   for (const row of rows) cells.set(column.text(row), (cells.get(column.text(row)) ?? 0) + 1);
   return cells;
@@ -58,6 +69,15 @@ function rowsHolding(column: Variable['column'], texts: readonly string[]): numb
   let rows = 0;
   for (let row = 0; row < column.rows; row++) if (holds(row)) rows++;
   return rows;
+}
+
+const NO_ROWS = new Uint32Array(0);
+const NO_CELLS: ReadonlyMap<string, number> = new Map();
+
+/** The same of all rows that passed. */
+function rowsPassed({ texts, counts }: ColumnPass, wanted: readonly string[]): number {
+  const sought = new Set(wanted);
+  return texts.reduce((sum, text, i) => (sought.has(text) ? sum + counts[i] : sum), 0);
 }
 
 /** Values of a panel's units stand once in each file, and in several files. A few may stand twice by mistake. */
@@ -144,7 +164,18 @@ export function inspectVariable(
     state.orders.get(name) ?? variable.trial?.order,
   );
   const places = placesOf(variable.column, base.levels, notAsked);
-  const levels = there === null && !notAsked ? base : recounted(base, places, there, extract.rows);
+  // Of what all rows were counted in, those that are not there are taken off; else the rows held are counted.
+  const complete = variable.pass !== undefined && variable.pass.others === null && !notAsked;
+  const gone = extract.pass
+    ? cellsOf(variable, there === null ? NO_ROWS : rowsIn(others(there, extract.rows)))
+    : NO_CELLS;
+  const levels =
+    there === null && !notAsked
+      ? base
+      : complete
+        ? withoutCells(base, gone)
+        : recounted(base, places, there, extract.rows);
+  const passed = passedFigures(variable, written, declarations, state.merges.get(name) ?? new Map(), gone);
   const studied = headers.length ? withoutCells(levels, cellsOf(variable, headers)) : levels;
   const known: Known = {
     name,
@@ -173,7 +204,9 @@ export function inspectVariable(
     position,
     kind,
     role,
-    counts: countsOf(levels),
+    counts: passed?.counts ?? countsOf(levels),
+    ...(extract.pass && !complete ? { sampled: levels.rows } : {}),
+    ...(passed ? { passed } : {}),
     presumed: trial?.kind ?? inferred.kind,
     confirmed: said !== undefined,
     confidence: trial ? 1 : inferred.confidence,
@@ -184,17 +217,23 @@ export function inspectVariable(
 
 /**
  * A variable as some rows have it: what it is stays as all rows tell, counts are of these rows alone.
- * @param within rows that count @param rows number of all rows
+ * @param within rows that count; all that are held where it is `null` @param rows number of all rows held @param ofSample whether they are a sample
  */
-export function keptOf(whole: Inspected, within: Bits, rows: number): Inspected {
+export function keptOf(whole: Inspected, within: Bits | null, rows: number, ofSample = false): Inspected {
   const levels = recounted(whole.base, whole.places, within, rows);
-  return { ...whole, levels, counts: countsOf(levels) };
+  const { passed: _, ...kept } = whole;
+  return { ...kept, levels, counts: countsOf(levels), ...(ofSample ? { sampled: levels.rows } : {}) };
 }
 
 /** What rules may ask of the cells of a variable, in an extract of which all rows count. */
-export const askable = ({ column }: Variable, { files }: Extract): Pick<Subject, 'rowsWith' | 'byFile'> => ({
-  rowsWith: (texts) => rowsHolding(column, texts),
-  ...(files.length > 1 ? { byFile: (texts: readonly string[]) => heldByFile(column, files, texts) } : {}),
+export const askable = (
+  { column, pass }: Variable,
+  { files }: Extract,
+): Pick<Subject, 'rowsWith' | 'byFile'> => ({
+  rowsWith: pass && !pass.others ? (texts) => rowsPassed(pass, texts) : (texts) => rowsHolding(column, texts),
+  ...(files.length > 1 && !pass
+    ? { byFile: (texts: readonly string[]) => heldByFile(column, files, texts) }
+    : {}),
 });
 
 /** Levels with the codes that a person ordered in that order, what they left out after them. */
@@ -245,7 +284,10 @@ const NOTHING_SAID: Said = { called: null, note: null, signedOff: false };
 export function documented(variable: Inspected, said: Said = NOTHING_SAID): InspectedVariable {
   const { name, position, label, written, kind, role, confirmed, confidence, because, counts, levels } =
     variable;
-  const { frequencies, complete } = frequenciesOf(levels.levels, counts);
+  const { sampled, passed } = variable;
+  const told = passed?.levels ?? levels;
+  const { frequencies, complete } = frequenciesOf(told.levels, counts);
+  const statistics = statisticsOf(kind, written, validOf(levels));
   return {
     name,
     position,
@@ -258,11 +300,13 @@ export function documented(variable: Inspected, said: Said = NOTHING_SAID): Insp
     confidence: confirmed ? 1 : confidence,
     because: confirmed ? ['a person confirmed it', ...because] : because,
     counts,
-    missingCodes: counts.missing + counts.notAsked > 0 ? missingCodesOf(levels.levels) : [],
-    statistics: statisticsOf(kind, written, validOf(levels)),
+    missingCodes: counts.missing + counts.notAsked > 0 ? missingCodesOf(told.levels) : [],
+    statistics: passed ? statisticsPassed(kind, statistics, passed) : statistics,
     frequencies,
     frequenciesComplete: complete,
-    unreadable: counts.unreadable > 0 ? unreadableOf(levels.levels) : [],
+    unreadable: counts.unreadable > 0 ? unreadableOf(told.levels) : [],
+    ...(sampled === undefined ? {} : { sampled }),
+    ...(passed ? { distinctError: passed.error } : {}),
     ...(variable.trial === undefined ? {} : { trial: true as const }),
   };
 }

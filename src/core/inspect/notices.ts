@@ -1,14 +1,35 @@
 import type { Extract, Notice, Variable } from '../extract/extract';
+import { LEFT_OUT } from '../flags/registry';
 import { rowText, type Located } from '../extract/row-names';
 import type { Hints } from '../infer/storage';
 import { retyped } from './retyped';
 
 /** Everything noticed of the files together, of the codebooks, and of variables that later files write otherwise. */
 export const receivedNotices = (received: Extract, hints: (variable: Variable) => Hints): Notice[] => [
+  ...passNotices(received),
   ...received.notices,
   ...received.linkNotices,
   ...retyped(received, hints),
 ];
+
+/** How much is known of all rows, where only a sample of them is held. */
+function passNotices({ pass, rows, variables }: Extract): Notice[] {
+  if (!pass) return [];
+  const many = variables.filter((variable) => variable.pass?.others);
+  return [
+    {
+      says: `all ${pass.rows} rows were read and counted once; ${rows} of them, drawn at random, are held for what looks at rows: records, cross-checks, sieves and gates`,
+    },
+    ...(many.length
+      ? [
+          {
+            says: `${many.length === 1 ? `${many[0].name} holds` : `${many.length} variables hold`} too many different values to count each: rows, blanks, ends and moments are of all rows, the number of different values is an estimate, median, quartiles and flags are of the sample`,
+          },
+        ]
+      : []),
+    { says: `not looked for, since that takes all rows: ${LEFT_OUT.join(', ')}` },
+  ];
+}
 
 /** What decisions say that is not so in this extract. @param says of cells and conditions */
 export const laidNotices = (rows: readonly Located[], says: readonly string[]): Notice[] => [

@@ -84,6 +84,10 @@ export const variableSchema = z.object({
   frequenciesComplete: z.boolean(),
   /** Texts that cannot be read as the storage, the most frequent first. */
   unreadable: z.array(z.object({ text: z.string(), count: z.number() })),
+  /** Where its median, quartiles and flags, and what it is, are told by a sample: the rows of that. */
+  sampled: z.number().optional(),
+  /** Where `distinct` is an estimate: its standard error, as a share of it. */
+  distinctError: z.number().optional(),
   /** A trial recode: it stands in no file. */
   trial: z.literal(true).optional(),
 });
@@ -150,6 +154,8 @@ export const inspectionSchema = z.object({
     /** The sieve in force, and what it does to the rows. */
     sieve: z.array(accountSchema).optional(),
     rows: rowCountsSchema.optional(),
+    /** Where all rows were read and counted and only a sample of them is held: how many of each, and the rules left out. */
+    pass: z.object({ rows: z.number(), held: z.number(), leftOut: z.array(z.string()) }).optional(),
     /** What the rulings of an earlier log come to here. */
     replay: z
       .object({ fits: z.array(replayed), changed: z.array(replayed), misfits: z.array(replayed) })

@@ -1,11 +1,12 @@
 import type { Bits } from '../extract/bits';
 import { placeReceived, type Extract } from '../extract/extract';
 import { subsetOf } from '../extract/subset';
+import { factsOf, ofSample } from '../flags/registry';
 import type { Flag, Subject, Whole } from '../flags/rule';
 import { repeatedHeaders } from '../flags/rows/repeated-header';
 import { summaryRows } from '../flags/rows/summary-row';
 import { withoutCells } from '../infer/relevel';
-import { askable, cellsOf, type Inspected } from './inspected';
+import { askable, cellsOf, keptOf, type Inspected } from './inspected';
 import { Raised } from './raised';
 
 /**
@@ -19,13 +20,14 @@ export class Study {
   /** What rules saw last of each variable. */
   private readonly last: Map<string, { inspected: Inspected; subject: Subject }>;
   private readonly raised: Raised;
+  private readonly allRows: number;
   private strays: number[] | null = null;
   private now: { of: readonly Inspected[]; whole: Whole } | null = null;
 
   /** @param extract all rows @param within those that count; all where it is `null` @param sieved whether a sieve is in force @param before what is known already */
   constructor(
     extract: Extract,
-    within: Bits | null,
+    private readonly within: Bits | null,
     private readonly sieved: boolean,
     before: Study | null = null,
   ) {
@@ -35,6 +37,7 @@ export class Study {
     this.subjects = same ? before.subjects : new WeakMap();
     this.last = same ? before.last : new Map();
     this.raised = same ? before.raised : new Raised();
+    this.allRows = extract.rows;
     this.extract = within === null ? extract : subsetOf(extract, within);
   }
 
@@ -57,17 +60,39 @@ export class Study {
     const whole: Whole = {
       extract: this.extract,
       subjects,
-      studied: this.studiedOf(subjects),
+      studied: this.extract.pass ? subjects : this.studiedOf(subjects),
+      ...(this.extract.pass ? { sample: this.sampleOf(all) } : {}),
       ...(this.sieved ? { sieved: true } : {}),
     };
     this.now = { of: all, whole };
     return whole;
   }
 
+  /** What the rows held tell alone, where they are a sample of those that were counted. */
+  private sampleOf(all: readonly Inspected[]): Whole {
+    const { extract } = this;
+    const subjects = all.map((inspected, i): Subject => {
+      const own =
+        inspected.sampled === undefined || inspected.passed
+          ? keptOf(inspected, this.within, this.allRows, true)
+          : inspected;
+      const { pass: _, ...variable } = extract.variables[i];
+      return { ...own, ...askable(variable, extract) };
+    });
+    return { extract, subjects, studied: subjects, ...(this.sieved ? { sieved: true } : {}) };
+  }
+
   /** Flags of the rows that count; rows are told by the places that they were received at. */
   flags(all: readonly Inspected[]): Flag[] {
     const { extract } = this;
-    const flags = this.raised.of(this.whole(all));
+    const sampled = new Set(all.flatMap(({ name, sampled: of }) => (of === undefined ? [] : [name])));
+    const flags = this.raised
+      .of(this.whole(all))
+      .map((flag) =>
+        sampled.has(flag.variables[0]) && factsOf(flag.rule)?.needs === 'tally'
+          ? ofSample(flag, extract)
+          : flag,
+      );
     return extract.taken
       ? flags.map((flag) =>
           flag.at ? { ...flag, at: flag.at.map((row) => placeReceived(extract, row)) } : flag,

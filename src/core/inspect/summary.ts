@@ -47,6 +47,8 @@ export interface Summary {
   /** The most frequent valid values with their shares of valid rows; none where no two rows are alike. */
   values: { code: string; share: number }[];
   /** The lowest and the highest value of quantities and dates that take many. */
+  /** Whether the number of distinct values is an estimate. */
+  estimated: boolean;
   span: { from: string; to: string } | null;
 }
 
@@ -78,6 +80,7 @@ export function summaryOf(inspected: Inspected, inFiles: number[] | null = null)
     codeList: codeListOf(inspected),
     inFiles,
     values: valuesOf(inspected),
+    estimated: inspected.passed !== undefined,
     span: spanOf(inspected),
   };
 }
@@ -100,14 +103,21 @@ const MOST_SIGNS = 40;
 /** Quantities of more values than this are told by where they begin and end. */
 const MANY_VALUES = 12;
 
-function spanOf({ levels, kind }: Inspected): Summary['span'] {
+function spanOf({ levels, kind, passed }: Inspected): Summary['span'] {
   const { levels: valid, ascending } = validOf(levels);
   if ((!isMeasure(kind) && kind !== 'date') || !ascending || valid.length <= MANY_VALUES) return null;
+  // The ends of all rows, where these levels are of a sample.
+  if (passed?.numbers) {
+    const { min, max } = passed.numbers.ended;
+    return { from: String(min), to: String(max) };
+  }
   return { from: valid.code(0), to: valid.code(valid.length - 1) };
 }
 
-function valuesOf({ levels, counts, kind }: Inspected): Summary['values'] {
-  const { levels: valid } = validOf(levels);
+function valuesOf({ levels, counts, kind, passed }: Inspected): Summary['values'] {
+  const { levels: valid } = validOf(passed?.levels ?? levels);
+  // Of too many to count each, what stands in one row alone is no frequent value.
+  if (passed && valid.counts.every((count) => count === 1)) return [];
   if (kind === 'identifier' || counts.valid === 0 || (valid.length === counts.valid && valid.length > 1))
     return [];
   return mostFrequent(valid, MOST_VALUES).map(({ code, count }) => ({

@@ -1,5 +1,4 @@
 import { carriedCodebook } from '../codebook/handed';
-import { ColumnBuilder } from '../extract/column';
 import { TooLong } from '../extract/dictionary';
 import type { Extract, FileSource, HowRead, Marks, Notice, Part, Variable } from '../extract/extract';
 import { InputError } from '../extract/problem';
@@ -9,6 +8,9 @@ import { lookAt, readFile, type Look, type Reading } from '../read/look';
 import type { ByteSource, Control } from '../read/source';
 import { differencesOf } from './differences';
 import { metNotices, namesMet } from './meet';
+import type { Hold } from './holding';
+import type { CellTaker } from './pass';
+import { ColumnTakers } from './takers';
 import { nameWaves, type WaveFrom } from './waves';
 
 /** A file to be read, with whatever a person fixed of how. */
@@ -29,6 +31,10 @@ export interface Choices {
   waveFrom?: WaveFrom;
   /** Columns of files that were read before, which these are to join. */
   known?: readonly string[];
+  /** Whether all rows are held, or a sample of them, all being counted as they pass. */
+  hold?: Hold;
+  /** Bounds of what is held of a sample; by default what a table of its width has room for. */
+  bounds?: { rows: number; texts: number };
 }
 
 /**
@@ -39,24 +45,24 @@ export interface Choices {
 export async function readExtract(
   files: readonly FileToRead[],
   control: Control = {},
-  { part = null, marks, waveFrom = 'found', known = [] }: Choices = {},
+  { part = null, marks, waveFrom = 'found', known = [], hold = 'all', bounds }: Choices = {},
 ): Promise<Extract> {
   if (files.length === 0)
     throw new InputError({ file: 'the files', says: 'no data among them; bring a file with rows too' });
   const wanted = part?.names ? new Set(part.names) : null;
-  const builders = new Map<string, ColumnBuilder>();
+  const columns = new ColumnTakers(hold, bounds);
   const declared = new Map<string, Storage | undefined>();
   const sources: FileSource[] = [];
-  let rows = 0;
   for (const { source, reading, look: seen, layout = null, wave } of files) {
     const look = seen ?? (await lookAt(source, reading, layout));
+    columns.expect(expectedRows(look, files), look.names.length);
     const notices: Notice[] = [];
     let names: string[] = [];
     let width = 0;
-    let columns: { name: string; builder: ColumnBuilder; index: number }[] = [];
+    let here: { name: string; builder: CellTaker; index: number }[] = [];
     /** Each column takes its cells. */
-    const take = (push: (builder: ColumnBuilder, index: number) => void): void => {
-      for (const { name, builder, index } of columns)
+    const take = (push: (builder: CellTaker, index: number) => void): void => {
+      for (const { name, builder, index } of here)
         try {
           push(builder, index);
         } catch (cause) {
@@ -70,38 +76,38 @@ export async function readExtract(
       layout,
       {
         names(found, types) {
-          const met = namesMet(found, new Set([...known, ...builders.keys()]));
+          const met = namesMet(found, new Set([...known, ...columns.names]));
           for (const notice of metNotices(found, met))
             if (!notices.some(({ says }) => says === notice.says)) notices.push(notice);
           names = met;
           width = found.length;
           met.forEach((name, i) => {
             if (wanted && !wanted.has(name)) return;
-            if (!builders.has(name)) builders.set(name, blankBuilder(rows));
+            columns.add(name);
             if (types)
               declared.set(
                 name,
                 declared.has(name) && declared.get(name) !== types[i] ? undefined : types[i],
               );
           });
-          columns = met.flatMap((name, index) => {
-            const builder = builders.get(name);
+          here = met.flatMap((name, index) => {
+            const builder = columns.of(name);
             return builder ? [{ name, builder, index }] : [];
           });
         },
         rows(batch) {
+          columns.pass(batch.length);
           take((builder, index) => builder.pushFrom(batch, index));
-          rows += batch.length;
         },
         spans({ bytes, starts, ends, rows: found }) {
+          columns.pass(found);
           take((builder, index) => builder.pushSpans(bytes, starts, ends, index, width, found));
-          rows += found;
         },
       },
-      { ...control, progress: (file, bytes) => control.progress?.(file, bytes, rows) },
+      { ...control, progress: (file, bytes) => control.progress?.(file, bytes, columns.rows) },
       part?.rows ?? null,
     );
-    for (const builder of builders.values()) if (builder.rows < rows) builder.pushBlank(rows - builder.rows);
+    columns.endFile();
     const codebook = read.carried === undefined ? null : carriedCodebook(source.name, read.carried);
     sources.push({
       name: source.name,
@@ -116,34 +122,36 @@ export async function readExtract(
       how: howRead(look, layout),
       ...(wave === undefined ? {} : { wave }),
       ...(read.partial ? { partial: true } : {}),
-      ...(read.lines ? { lines: read.lines } : {}),
+      ...(read.lines && hold === 'all' ? { lines: read.lines } : {}),
       ...(codebook ? { codebook } : {}),
       names,
       notices: [...notices, ...read.notices],
     });
   }
-  if (builders.size === 0)
+  if (columns.names.length === 0)
     throw new InputError({
       file: files[0].source.name,
       says: `none of the wanted variables is there (${[...(wanted ?? [])].slice(0, 5).join(', ')}); check their names`,
     });
-  const variables = [...builders].map(([name, builder], i): Variable => ({
+  const variables = columns.finished.map(([name, column, pass], i): Variable => ({
     name,
     position: i + 1,
-    column: builder.finish(),
+    column,
     entry: null,
     ...(declared.get(name) ? { declared: declared.get(name) } : {}),
+    ...(pass ? { pass } : {}),
   }));
   const partial = part && (part.names !== null || sources.some((file) => file.partial));
   return nameWaves(
     {
       name: extractName(sources.map(({ name }) => name)),
-      files: sources,
+      files: columns.filesHeld(sources),
       codebooks: [],
       notices: differencesOf(sources),
       linkNotices: [],
-      rows,
+      rows: columns.held,
       variables,
+      ...(hold === 'sample' ? { pass: { rows: columns.rows } } : {}),
       ...(partial ? { part } : {}),
       ...(marks && (marks.decimal || marks.order) ? { marks } : {}),
     },
@@ -151,11 +159,13 @@ export async function readExtract(
   );
 }
 
-function blankBuilder(rows: number): ColumnBuilder {
-  const builder = new ColumnBuilder();
-  builder.pushBlank(rows);
-  return builder;
+/** About how many rows the files have together, by what a first look at one of them shows. */
+function expectedRows({ all, about, bytes }: Look, files: readonly FileToRead[]): number {
+  const whole = files.reduce((sum, { source }) => sum + source.bytes, 0);
+  return Math.max(1, ((all ?? about ?? bytes / USUAL_ROW) * whole) / Math.max(1, bytes));
 }
+/** Bytes of a row, where nothing tells. */
+const USUAL_ROW = 100;
 
 /** The files' common name, without endings: "upkeep_2021.csv.gz" → "upkeep_2021". */
 export function extractName(files: readonly string[]): string {

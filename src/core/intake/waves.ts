@@ -1,6 +1,6 @@
 import { categoryAt } from '../extract/coding';
 import { codingOfTexts, ColumnBuilder, type Column } from '../extract/column';
-import type { Extract, FileSource, Notice } from '../extract/extract';
+import type { ColumnPass, Extract, FileSource, Notice } from '../extract/extract';
 import { fileStarts } from '../extract/files';
 import { isBlank } from '../read/looks';
 import { filesWhere } from '../rows/by-file';
@@ -106,7 +106,13 @@ export function nameWaves(extract: Extract, from: WaveFrom): Extract {
     ...noticedExtract,
     variables: [
       ...extract.variables,
-      { name, position: extract.variables.length + 1, column: builder.finish(), entry: null },
+      {
+        name,
+        position: extract.variables.length + 1,
+        column: builder.finish(),
+        entry: null,
+        ...(extract.pass ? { pass: passOfFiles(called, files) } : {}),
+      },
     ],
     notices: [
       ...noticedExtract.notices,
@@ -115,6 +121,13 @@ export function nameWaves(extract: Extract, from: WaveFrom): Extract {
     wave: { variable: name, by: 'made' },
   };
 }
+
+/** Of a column that holds the same in all rows of a file, what all rows hold. */
+const passOfFiles = (texts: readonly string[], files: readonly FileSource[]): ColumnPass => ({
+  texts,
+  counts: Float64Array.from(files, ({ read = 0 }) => read),
+  others: null,
+});
 
 /** The one value of a column in each file; `null` where a file holds several, or two files the same. */
 function valuePerFile(column: Column, files: readonly FileSource[]): string[] | null {

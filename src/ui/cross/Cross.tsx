@@ -5,7 +5,7 @@ import { codeSays, figuresShown, leftOutSays } from '../../core/handoff/cell-fig
 import { counted, whole } from '../../core/handoff/words';
 import type { CrossDocument } from '../../core/inspect/cross-document';
 import { changeCross, showSkip, tableAsked } from '../../store/cross';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { ProblemText } from '../asking/ProblemText';
 import { useAnswer } from '../asking/useAnswer';
 import { fiveOf, scaleOf } from '../drawn/Box';
@@ -98,7 +98,7 @@ const MOST_LINES = 150;
 const MOST_COLUMNS = 80;
 
 function Drawn({ told }: { told: CrossDocument }) {
-  const { crossing } = useSession();
+  const { crossing } = useParts('crossing');
   const { at, shows, measured, skip } = crossing;
   const figures = useStable({ shows: figuresShown(shows, told.across !== null), measured });
   const scale = scaleOf(

@@ -7,7 +7,7 @@ import { recodeSays } from '../../core/recode/says';
 import { againstAll, openTable } from '../../store/cross';
 import { decide } from '../../store/decisions';
 import { askRecode, dropRecode, makeRecode } from '../../store/recodes';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { Quiet } from '../frame/Quiet';
 import { download } from '../handoff/download';
 import { useInView } from '../sets/useInView';
@@ -59,7 +59,7 @@ function KeptTables() {
 }
 
 function Recodes() {
-  const { state, opened } = useSession();
+  const { state, opened } = useParts('state', 'opened');
   const recodes = [...state.recodes.values()];
   const file = useRef<HTMLInputElement>(null);
   return (

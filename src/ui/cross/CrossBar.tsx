@@ -4,7 +4,7 @@ import Dropdown from 'react-bootstrap/Dropdown';
 import { FIGURES, MEASURE_FIGURES, type Figure, type MeasureFigure } from '../../core/cross/kept-table';
 import { FIGURE_NAMES, MEASURE_NAMES } from '../../core/handoff/cell-figures';
 import { changeCross, keepTable, keptAs, tableAsked, turnRound } from '../../store/cross';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { Quiet } from '../frame/Quiet';
 import { askSide } from './Sides';
 import { saveTable } from './saveTable';
@@ -26,7 +26,7 @@ const inOrder = (shows: readonly Figure[]): Figure[] => {
 
 /** How the table is told, and what becomes of it. */
 export function CrossBar({ copy, weighted }: { copy: () => void; weighted: boolean }) {
-  const { crossing, state } = useSession();
+  const { crossing, state } = useParts('crossing', 'state');
   const asked = tableAsked(crossing);
   const kept = asked !== null && state.tables.size > 0 && keptAs(asked) !== null;
   const toggle = (what: Figure): void =>

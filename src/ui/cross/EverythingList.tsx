@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { strengthOf, type Pair } from '../../core/cross/ranked';
 import { counted, whole } from '../../core/handoff/words';
 import { changeCross, fill, holdAgainst, stopAgainst } from '../../store/cross';
-import { useSession } from '../../store/session';
+import { useParts } from '../../store/session';
 import { Quiet } from '../frame/Quiet';
 import { isTyping } from '../keys/keys';
 import { press } from '../keys/table';
@@ -15,7 +15,7 @@ const ROW = 34;
 
 /** One variable against all others in view, the strongest first; each line opens its table. */
 export function EverythingList() {
-  const { everything, summaries, state } = useSession();
+  const { everything, summaries, state } = useParts('everything', 'summaries', 'state');
   const [at, setAt] = useState(0);
   const scroller = useRef<HTMLDivElement>(null);
   const pairs = everything?.pairs ?? [];

@@ -6,7 +6,7 @@ import type { Summary } from '../../core/inspect/summary';
 import { againstAll, fill, holdAgainst } from '../../store/cross';
 import type { Side } from '../../store/cross-words';
 import { askRecode } from '../../store/recodes';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { PickList, type Pickable } from '../asking/PickList';
 import { useEarlyTyping } from '../asking/useEarlyTyping';
 import { useInView } from '../sets/useInView';
@@ -24,7 +24,13 @@ const TITLES: Record<Side | 'everything' | 'against', string> = {
 
 /** A variable for a side of a table, by typing its name or what it is about. */
 export function PickSide() {
-  const { asking, side, crossing, state, current } = useSession();
+  const { asking, side, crossing, state, current } = useParts(
+    'asking',
+    'side',
+    'crossing',
+    'state',
+    'current',
+  );
   const { inside, outside } = useInView();
   const shown = asking === 'side';
   const [typed, setTyped] = useState('');

@@ -2,7 +2,7 @@
 
 import { fill } from '../../store/cross';
 import { SIDES, type Side } from '../../store/cross-words';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { SIDE_NAMES } from './sideWords';
 
 const KEYS: Record<Side, string> = { down: 'd', across: 'a', within: 'w', measure: 'm' };
@@ -19,7 +19,7 @@ export const askSide = (side: Side | 'everything' | 'against'): void =>
 
 /** What is held against what; each part is a control and changes it. */
 export function Sides() {
-  const { crossing, summaries, state } = useSession();
+  const { crossing, summaries, state } = useParts('crossing', 'summaries', 'state');
   return (
     <div className="crosssides" role="group" aria-label="What is held against what">
       {SIDES.map((side) => {

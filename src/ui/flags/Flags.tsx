@@ -7,7 +7,7 @@ import type { Flag } from '../../core/flags/rule';
 import type { Entry } from '../../core/log/entries';
 import { inForce } from '../../core/log/fold';
 import { flagKey } from '../../store/decisions';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { isTyping } from '../keys/keys';
 import { press, type Pressed } from '../keys/table';
 import { Problem } from '../frame/Problem';
@@ -29,6 +29,20 @@ const RULINGS: ReadonlySet<Entry['type']> = new Set([
   'confirm-role',
 ] as const);
 
+const useFlagsParts = () =>
+  useParts(
+    'flags',
+    'flagsStale',
+    'counts',
+    'answered',
+    'log',
+    'summaries',
+    'state',
+    'wide',
+    'standing',
+    'asking',
+  );
+
 /** What looks wrong, by pattern, each with its rulings; what was ruled stays listed and can be taken back. */
 export function Flags() {
   const {
@@ -42,7 +56,7 @@ export function Flags() {
     wide,
     standing,
     asking,
-  } = useSession();
+  } = useFlagsParts();
   // Flags of other rows than those that count now are none of theirs.
   const flags = useMemo(
     () => (flagsStale ? [] : found.filter((flag) => !answered.has(flagKey(flag)))),

@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { whole } from '../../core/handoff/words';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { lookAt } from '../../store/sets';
 import { PickList } from '../asking/PickList';
 import { useEarlyTyping } from '../asking/useEarlyTyping';
@@ -13,7 +13,7 @@ const MOST = 9;
 
 /** Goes to any variable from anywhere, by typing its name or what it is about. */
 export function Jump() {
-  const { asking, summaries, state, flags } = useSession();
+  const { asking, summaries, state, flags } = useParts('asking', 'summaries', 'state', 'flags');
   const shown = asking === 'jump';
   const [typed, setTyped] = useState('');
   const [beyond, setBeyond] = useState(false);

@@ -1,10 +1,11 @@
 'use client';
 
 import { entryText } from '../../core/log/entry-text';
+import { whole } from '../../core/handoff/words';
 import { lastInForce, namesIn } from '../../core/log/fold';
 import { undoLast } from '../../store/decisions';
 import { keepAgain } from '../../store/keeping';
-import { useSession } from '../../store/session';
+import { useParts } from '../../store/session';
 import { LOOKS, type Look } from '../look/look';
 
 const LOOK_NAMES: Record<Look, string> = { system: 'as the system', light: 'light', dark: 'dark' };
@@ -19,7 +20,14 @@ export function KeptLine({
   changeLook: (look: Look) => void;
   help: () => void;
 }) {
-  const { keeping, opened, log, state, laying } = useSession();
+  const { keeping, opened, log, state, laying, behind } = useParts(
+    'keeping',
+    'opened',
+    'log',
+    'state',
+    'laying',
+    'behind',
+  );
   const last = lastInForce(log);
   return (
     <footer className="kept">
@@ -32,6 +40,15 @@ export function KeptLine({
               ? 'All kept in this browser'
               : 'Nothing to keep yet'}
         {laying && <span className="soft"> Recounting…</span>}
+        {behind && (
+          <span
+            className="soft"
+            title="The figures are those of last time; profiles and rulings follow as soon as the data are read"
+          >
+            {' '}
+            {behind.says}: {whole(behind.done)} of {whole(behind.whole)}…
+          </span>
+        )}
       </span>
       {keeping.state === 'memory' && keeping.again && (
         <button type="button" className="btn btn-quiet btn-sm" onClick={() => void keepAgain()}>

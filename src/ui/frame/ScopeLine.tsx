@@ -5,13 +5,13 @@ import { counted, whole } from '../../core/handoff/words';
 import { inView, membersOf } from '../../core/sets/view';
 import { decide } from '../../store/decisions';
 import { readWhole } from '../../store/reading';
-import { lookAtRows, useSession } from '../../store/session';
+import { lookAtRows, useSession, useParts } from '../../store/session';
 import { toggleInView, viewAll } from '../../store/sets';
 import { SieveChoices } from '../rows/SieveChoices';
 
 /** One sentence that says what everything on the screen is based on; its parts are controls. */
 export function ScopeLine() {
-  const { opened, summaries, state, account } = useSession();
+  const { opened, summaries, state, account } = useParts('opened', 'summaries', 'state', 'account');
   if (!opened)
     return (
       <div className="scope" role="status">
@@ -23,6 +23,7 @@ export function ScopeLine() {
     <section className="scope" aria-label="Scope">
       <span>Based on {opened.part?.rows ? 'only the first' : account.length ? '' : 'all'}</span>
       <RowsThatCount />
+      {opened.pass && <OfSample {...opened.pass} sieved={account.length > 0} />}
       <span>of</span>
       <button
         type="button"
@@ -45,9 +46,19 @@ export function ScopeLine() {
   );
 }
 
+/** All rows were counted, and a sample of them is held: what looks at rows is of the sample. */
+function OfSample({ rows, held, sieved }: { rows: number; held: number; sieved: boolean }) {
+  const says = `All ${whole(rows)} rows were read and counted once. Records, sieves, cross-checks and gates are of ${whole(held)} of them, drawn at random.`;
+  return (
+    <span className="soft" title={says}>
+      {sieved ? `in a sample from ${whole(rows)}` : `(${whole(held)} of them held)`}&nbsp;
+    </span>
+  );
+}
+
 /** Which rows count: all that are there, or those that the sieve in force keeps. What it says is what the numbers are of. */
 function RowsThatCount() {
-  const { counts, account, state, base } = useSession();
+  const { counts, account, state, base } = useParts('counts', 'account', 'state', 'base');
   const narrowed = account.length > 0;
   const name = state.sieve === null ? '' : (state.sieves.get(state.sieve)?.name ?? '');
   const says = account.map((one) => one.says).join('; ');
@@ -114,7 +125,7 @@ const shortened = (text: string): string =>
 
 /** The weight in force. */
 function Weight() {
-  const { summaries, state } = useSession();
+  const { summaries, state } = useParts('summaries', 'state');
   const weights = summaries.filter(({ role, name }) => role === 'weight' || name === state.weight);
   const known = state.weight !== null && summaries.some(({ name }) => name === state.weight);
   if (weights.length === 0) return <span>unweighted;</span>;
@@ -154,7 +165,7 @@ function Weight() {
 }
 
 function SetsInView({ all, seen }: { all: number; seen: number }) {
-  const { state } = useSession();
+  const { state } = useParts('state');
   const sets = [...state.sets.values()];
   const shown = sets.filter(({ id }) => state.shown.has(id));
   const say = shown.length

@@ -1,12 +1,22 @@
 'use client';
 
-import { useSession, type Station } from '../../store/session';
+import { useSession, type Station, useParts } from '../../store/session';
 import { counted, whole } from '../../core/handoff/words';
 import { inView } from '../../core/sets/view';
 
 /** The stations of the path as layers of ground, each with what is left to do there. */
 export function Stations() {
-  const { station, opened, summaries, flags, flagsStale, state, draft, account, counts } = useSession();
+  const { station, opened, summaries, flags, flagsStale, state, draft, account, counts } = useParts(
+    'station',
+    'opened',
+    'summaries',
+    'flags',
+    'flagsStale',
+    'state',
+    'draft',
+    'account',
+    'counts',
+  );
   const inside = inView(summaries, state);
   const isInside = new Set(inside.map(({ name }) => name));
   const narrowed = inside.length < summaries.length;

@@ -7,7 +7,7 @@ import type { LeavingAsk } from '../../core/handoff/leaving';
 import { counted, whole } from '../../core/handoff/words';
 import type { Summary } from '../../core/inspect/summary';
 import { outside } from '../../store/outside';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { ProblemText } from '../asking/ProblemText';
 import { useAnswer } from '../asking/useAnswer';
 import { Quiet } from '../frame/Quiet';
@@ -35,7 +35,7 @@ const MANY_CELLS = 20_000_000;
 
 /** The data themselves, in open forms, as one zip with a manifest. */
 export function HandData({ inScope }: { inScope: readonly Summary[] }) {
-  const { opened, chosen, counts, state } = useSession();
+  const { opened, chosen, counts, state } = useParts('opened', 'chosen', 'counts', 'state');
   const [forms, setForms] = useState<ReadonlySet<HandoffForm>>(new Set(USUAL));
   const [pick, setPick] = useState<Picked>(ALL_IN_VIEW);
   const [how, setHow] = useState<How>({
@@ -134,7 +134,7 @@ export function HandData({ inScope }: { inScope: readonly Summary[] }) {
 
 /** Which rows go out, and how their cells are written. */
 function RowsAndCells({ how, setHow }: { how: How; setHow: (how: How) => void }) {
-  const { account, counts } = useSession();
+  const { account, counts } = useParts('account', 'counts');
   return (
     <fieldset>
       <legend>Which rows, how written</legend>

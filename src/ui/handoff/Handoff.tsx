@@ -10,15 +10,17 @@ import { inForce, namesIn } from '../../core/log/fold';
 import { inView } from '../../core/sets/view';
 import { askOrSay } from '../../store/asking';
 import { undo } from '../../store/decisions';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { download } from './download';
 import { HandData } from './HandData';
 import { HoldLog } from './ReplayDialog';
 import { StillOpen } from './StillOpen';
 
+const useHandoffParts = () => useParts('opened', 'summaries', 'flags', 'log', 'state', 'counts', 'account');
+
 /** What goes out: inventory, inspection, report, log; with what is decided and what is not. */
 export function Handoff() {
-  const { opened, summaries, flags, log, state, counts, account } = useSession();
+  const { opened, summaries, flags, log, state, counts, account } = useHandoffParts();
   const [making, setMaking] = useState<string | null>(null);
   const [harmless, setHarmless] = useState(false);
   const [letterAs, setLetterAs] = useState<string | null>(null);
@@ -165,7 +167,7 @@ export function Handoff() {
 
 /** Every decision in force, each to be taken back. */
 function LogList() {
-  const { log, state } = useSession();
+  const { log, state } = useParts('log', 'state');
   const standing = inForce(log);
   return (
     <>

@@ -6,7 +6,7 @@ import Modal from 'react-bootstrap/Modal';
 import { counted, whole } from '../../core/handoff/words';
 import type { Replayed } from '../../core/inspect/replay';
 import { holdLog, takeEarlier, type Earlier } from '../../store/replay';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { ChooseLog } from './ChooseLog';
 
 /** Chooses an earlier dig log, of an extract that is kept here or of a file, to be held against the open extract. */
@@ -22,7 +22,7 @@ export function HoldLog() {
 
 /** What an earlier log comes to over this extract: all that fits is taken in one stroke, the rest one by one. */
 export function ReplayDialog() {
-  const { asking, earlier } = useSession();
+  const { asking, earlier } = useParts('asking', 'earlier');
   const close = (): void => useSession.setState({ asking: null, earlier: null });
   return (
     <Modal

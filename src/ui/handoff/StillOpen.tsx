@@ -3,11 +3,11 @@
 import { counted, whole } from '../../core/handoff/words';
 import type { Summary } from '../../core/inspect/summary';
 import { NARROW_NOTHING, type Narrow } from '../../store/narrow';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 
 /** What is not done yet, each with the way to go through it. */
 export function StillOpen({ inScope, openFlags }: { inScope: readonly Summary[]; openFlags: number }) {
-  const { seen, state } = useSession();
+  const { seen, state } = useParts('seen', 'state');
   const presumed = inScope.filter(({ confirmed }) => !confirmed).length;
   const unseen = inScope.filter(({ name }) => !seen.has(name) && !state.signedOff.has(name)).length;
   const unsigned = inScope.filter(({ name }) => seen.has(name) && !state.signedOff.has(name)).length;

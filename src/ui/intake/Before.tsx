@@ -13,6 +13,7 @@ import { EarlierChoice } from './EarlierChoice';
 import { FileCard } from './FileCard';
 import { FilesTable } from './FilesTable';
 import { FirstLook } from './FirstLook';
+import { HoldChoice } from './HoldChoice';
 import type { FoundData, WaitingFiles } from './useWaiting';
 
 /** What was brought, before anything is read: a line per file, one file's guesses and rows, and what holds for all. */
@@ -133,6 +134,9 @@ export function Before({
           names={names}
           change={(waveFrom) => files.change({ waveFrom })}
         />
+      )}
+      {taken.length > 0 && into !== 'added' && (
+        <HoldChoice taken={taken} hold={plan.hold} change={(hold) => files.change({ hold })} />
       )}
       {taken.length > 0 && into !== 'added' && (
         <FirstLook names={names} part={plan.part} change={(part) => files.change({ part })} />

@@ -5,11 +5,11 @@ import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { counted, whole } from '../../core/handoff/words';
 import type { Beside, Lone } from '../../core/inspect/beside';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 
 /** The open extract beside an earlier one: what came, what went, what is another. */
 export function BesideDialog() {
-  const { asking, beside } = useSession();
+  const { asking, beside } = useParts('asking', 'beside');
   const close = (): void => useSession.setState({ asking: null, beside: null });
   return (
     <Modal

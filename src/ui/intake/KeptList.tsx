@@ -6,14 +6,14 @@ import Form from 'react-bootstrap/Form';
 import { whole } from '../../core/handoff/words';
 import { holdBeside } from '../../store/beside';
 import { openAgain, remove, rename } from '../../store/opening';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import type { Kept } from '../../storage/records';
 import { StandingRules } from '../rulings/StandingRules';
 import { bytesText } from './bytes';
 
 /** Extracts that this browser keeps, with their size; open, rename, remove. */
 export function KeptList() {
-  const { standing, asking, station } = useSession();
+  const { standing, asking, station } = useParts('standing', 'asking', 'station');
   const kept = useSession((session) => session.kept);
   const unusable = useSession((session) => session.unusable);
   if (kept.length + unusable.length + standing.length === 0) return null;

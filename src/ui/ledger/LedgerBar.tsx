@@ -2,7 +2,7 @@
 
 import type { RefObject } from 'react';
 import { counted, whole } from '../../core/handoff/words';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { useInView } from '../sets/useInView';
 import { ColumnMenu } from './ColumnMenu';
 import { Narrowing } from './Narrowing';
@@ -21,7 +21,13 @@ export function LedgerBar({
   elsewhere: number;
   leave: () => void;
 }) {
-  const { summaries, state, search, sort, beyond } = useSession();
+  const { summaries, state, search, sort, beyond } = useParts(
+    'summaries',
+    'state',
+    'search',
+    'sort',
+    'beyond',
+  );
   const showAll = (): void => useSession.setState({ beyond: true });
   const { inside, outside } = useInView();
   const all = beyond ? summaries : inside;

@@ -121,8 +121,13 @@ export const LedgerRow = memo(function LedgerRow({
         );
       case 'distinct':
         return (
-          <div role="gridcell" key={key} className="cell-distinct n">
-            {whole(counts.distinct)}
+          <div
+            role="gridcell"
+            key={key}
+            className="cell-distinct n"
+            title={summary.estimated ? 'an estimate' : undefined}
+          >
+            {`${summary.estimated ? '≈ ' : ''}${whole(counts.distinct)}`}
           </div>
         );
       case 'valid':
@@ -222,7 +227,7 @@ function Values({ summary: { values, span, counts } }: { summary: Summary }) {
 const OFTEN = 0.05;
 
 /** The distribution in small, or in a word. */
-function Drawn({ summary: { sketch, counts, kind } }: { summary: Summary }) {
+function Drawn({ summary: { sketch, counts, kind, estimated } }: { summary: Summary }) {
   return (
     <>
       {sketch ? (
@@ -234,7 +239,7 @@ function Drawn({ summary: { sketch, counts, kind } }: { summary: Summary }) {
             : counts.distinct === counts.valid
               ? 'no two alike'
               : kind === 'identifier'
-                ? `${(counts.valid / counts.distinct).toFixed(1)} rows each`
+                ? `${estimated ? 'about ' : ''}${(counts.valid / counts.distinct).toFixed(1)} rows each`
                 : 'words'}
         </span>
       )}

@@ -5,12 +5,12 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { decide } from '../../store/decisions';
-import { useSession } from '../../store/session';
+import { useParts } from '../../store/session';
 import { portability } from './rows';
 
 /** Another name and label for a variable; the archive's own are kept beside. */
 export function NameDialog({ shown, name, close }: { shown: boolean; name: string; close: () => void }) {
-  const { summaries, state } = useSession();
+  const { summaries, state } = useParts('summaries', 'state');
   const summary = summaries.find((one) => one.name === name);
   const archive = summary?.archiveLabel ?? (state.called.get(name)?.label ? null : (summary?.label ?? null));
   const [called, setCalled] = useState('');

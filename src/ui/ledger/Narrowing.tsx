@@ -4,13 +4,13 @@ import Dropdown from 'react-bootstrap/Dropdown';
 import Form from 'react-bootstrap/Form';
 import { KINDS, ROLES } from '../../core/extract/words';
 import { isNarrowed, NARROW_NOTHING, type Narrow } from '../../store/narrow';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { useInView } from '../sets/useInView';
 import { COMPLETE, PROGRESS, wavesOf } from './rows';
 
 /** Which variables are listed: by progress, kind, role, flags, completeness, set, wave. */
 export function Narrowing() {
-  const { narrow, flags, state, opened } = useSession();
+  const { narrow, flags, state, opened } = useParts('narrow', 'flags', 'state', 'opened');
   const waves = wavesOf(opened);
   const say = (part: Partial<Narrow>): void => useSession.setState({ narrow: { ...narrow, ...part } });
   const { isInside } = useInView();

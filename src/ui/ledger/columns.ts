@@ -41,7 +41,7 @@ const ROOM: Record<Exclude<ColumnKey, 'name' | 'label'>, string> = {
   kind: '90px',
   role: '78px',
   storage: '66px',
-  distinct: '52px',
+  distinct: '68px',
   valid: '62px',
   sketch: '72px',
   sets: 'minmax(60px, 110fr)',

@@ -31,6 +31,7 @@ const summary = (
   trial: null,
   values: [],
   span: null,
+  estimated: false,
   inFiles: name === 'q9' ? [1] : name === 'q10' ? [0] : [0, 1],
 });
 const ALL = [

@@ -136,19 +136,32 @@ export function ledgerRows(
   );
 }
 
+interface Folded {
+  bare: string;
+  said: string;
+}
+const folds = new WeakMap<Summary, Folded>();
+/** Name and label in small letters, worked out once. */
+function foldedOf(summary: Summary): Folded {
+  const known = folds.get(summary);
+  if (known) return known;
+  const made = { bare: summary.name.toLowerCase().trim(), said: (summary.label ?? '').toLowerCase() };
+  folds.set(summary, made);
+  return made;
+}
+
 /** How well a variable fits what is searched for, 0 the best; `null` where a word is nowhere. */
-function rankOf(
-  { name, label, words: more }: Summary,
-  words: readonly string[],
-  state: State,
-): number | null {
-  const own = `${state.called.get(name)?.name ?? ''} ${name}`.toLowerCase().trim();
-  const said = (label ?? '').toLowerCase();
-  const rest = `${more} ${(state.notes.get(name) ?? '').toLowerCase()}`;
+function rankOf(summary: Summary, words: readonly string[], state: State): number | null {
+  const { name, words: more } = summary;
+  const { bare, said } = foldedOf(summary);
+  const called = state.called.get(name)?.name?.toLowerCase();
+  const own = called === undefined ? bare : `${called} ${bare}`;
+  const note = state.notes.get(name);
+  const rest = note === undefined ? more : `${more} ${note.toLowerCase()}`;
   let rank = 0;
   for (const word of words) {
-    if (own === word || name.toLowerCase() === word) continue;
-    if (own.startsWith(word) || name.toLowerCase().startsWith(word)) rank += 1;
+    if (own === word || bare === word) continue;
+    if (own.startsWith(word) || bare.startsWith(word)) rank += 1;
     else if (own.includes(word)) rank += 2;
     else if (said.includes(word))
       rank += new RegExp(`(^|[^\\p{L}\\p{N}])${word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}`, 'u').test(said)

@@ -1,5 +1,5 @@
 import { useEffect, useMemo } from 'react';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { useInView } from '../sets/useInView';
 import { ledgerRows, wavesOf } from './rows';
 
@@ -9,7 +9,17 @@ import { ledgerRows, wavesOf } from './rows';
  * @param listed how many are listed
  */
 export function useElsewhere(listed: number, numbers: ReadonlyMap<string, number>): number {
-  const { summaries, state, search, sort, narrow, beyond, seen, flags, opened } = useSession();
+  const { summaries, state, search, sort, narrow, beyond, seen, flags, opened } = useParts(
+    'summaries',
+    'state',
+    'search',
+    'sort',
+    'narrow',
+    'beyond',
+    'seen',
+    'flags',
+    'opened',
+  );
   const { inside, isInside, outside } = useInView();
   useEffect(() => {
     const { chosen } = useSession.getState();

@@ -34,7 +34,9 @@ export function Distribution({
       <h3>
         {picture.form === 'histogram' && picture.lengths ? 'Lengths in characters' : 'Distribution'}{' '}
         <span className="soft">
-          of {whole(v.counts.valid)} valid rows
+          {v.sampled === undefined
+            ? `of ${whole(v.counts.valid)} valid rows`
+            : `of a sample of ${whole(v.sampled)} rows`}
           {profile.weighted && picture.form !== 'none' && `, weighted by ${profile.weighted.weight}`}
         </span>
       </h3>

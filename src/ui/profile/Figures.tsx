@@ -47,7 +47,7 @@ export const useDigits = (): number =>
 /** The statistics that suit the kind, and the extremes with the rows they stand in. */
 export function Figures({ profile }: { profile: Profile }) {
   const {
-    variable: { statistics: s, kind, counts, frequencies },
+    variable: { statistics: s, kind, counts, frequencies, distinctError },
     texts,
     ends,
     lowest,
@@ -88,9 +88,11 @@ export function Figures({ profile }: { profile: Profile }) {
   if (kind === 'identifier')
     shown.push([
       'Unique',
-      counts.distinct === counts.valid
-        ? 'yes, every value once'
-        : `no, ${whole(counts.valid - counts.distinct)} rows repeat a value`,
+      distinctError !== undefined
+        ? `about ${whole(counts.distinct)} different values in ${whole(counts.valid)} rows`
+        : counts.distinct === counts.valid
+          ? 'yes, every value once'
+          : `no, ${whole(counts.valid - counts.distinct)} rows repeat a value`,
     ]);
   if (identity) {
     shown.push([

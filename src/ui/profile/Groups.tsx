@@ -5,7 +5,7 @@ import { isCategorical, isMeasure } from '../../core/extract/words';
 import { figure, percent, whole } from '../../core/handoff/words';
 import { useAnswer } from '../asking/useAnswer';
 import type { Group, Grouped } from '../../core/inspect/grouped';
-import { useSession } from '../../store/session';
+import { useParts } from '../../store/session';
 import { Box, fiveOf, scaleOf } from '../drawn/Box';
 import { Stem } from '../drawn/Stem';
 import { useInView } from '../sets/useInView';
@@ -18,7 +18,7 @@ const MOST_LEVELS = 60;
 
 /** The summary of a variable by wave, or within the levels of another one. */
 export function Groups({ name }: { name: string }) {
-  const { opened, summaries } = useSession();
+  const { opened, summaries } = useParts('opened', 'summaries');
   const { inside, outside } = useInView();
   const [by, setBy] = useState('');
   const { value: grouped } = useAnswer('grouped', by === '' ? null : [name, by === FILES ? null : by]);

@@ -24,6 +24,7 @@ export function MakeUpOf({ variable: v }: { variable: InspectedVariable }) {
           </li>
         ))}
         <li>
+          {v.distinctError !== undefined && 'about '}
           <strong>{whole(v.counts.distinct)}</strong> distinct valid
         </li>
       </ul>

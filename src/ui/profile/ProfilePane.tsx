@@ -4,7 +4,7 @@ import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import { holdAgainst, showSkip } from '../../store/cross';
 import { confirmKinds, signOff } from '../../store/decisions';
 import { askRecode } from '../../store/recodes';
-import { atHand, sawIt, useSession, type Asking } from '../../store/session';
+import { atHand, sawIt, useSession, type Asking, useParts } from '../../store/session';
 import { useKeys } from '../keys/keys';
 import { KindDialog } from '../ledger/KindDialog';
 import { NameDialog } from '../ledger/NameDialog';
@@ -68,7 +68,7 @@ const backToWork = (): void => document.querySelector<HTMLElement>('.ledger, .fl
 
 /** The profile beside the work: as wide as one likes, or on the whole width. @param bare without the flags, where they stand beside it */
 export function ProfilePane({ name, bare = false }: { name: string; bare?: boolean }) {
-  const { wide, asking } = useSession();
+  const { wide, asking } = useParts('wide', 'asking');
   const names = useSession(useShallow(atHand));
   const [said, setSaid] = useState<Drawing & { name: string }>({ name, ...AS_IT_COMES });
   const drawing = said.name === name ? said : AS_IT_COMES;

@@ -1,5 +1,6 @@
 'use client';
 
+import { percent, whole } from '../../core/handoff/words';
 import { recodeSays } from '../../core/recode/says';
 import type { Profile } from '../../core/inspect/profile';
 import type { InspectedVariable } from '../../core/inspect/schema';
@@ -67,6 +68,7 @@ export function ProfileView({
           .map((flag) => <FlagCard key={`${flag.rule} ${flag.codes.join('\n')}`} flags={[flag]} near />)}
 
       <MakeUpOf variable={v} />
+      <BySample variable={v} />
       {profile.weight && <AsWeightOf weight={profile.weight} />}
 
       <Distribution profile={profile} drawing={drawing} draw={draw} />
@@ -85,6 +87,18 @@ export function ProfileView({
         </Quiet>
       </p>
     </div>
+  );
+}
+
+/** What is told by a sample of the rows, where not all of them are held. */
+function BySample({ variable: { sampled, distinctError } }: { variable: InspectedVariable }) {
+  if (sampled === undefined) return null;
+  return (
+    <p className="soft">
+      {distinctError === undefined
+        ? `All figures are of a sample of ${whole(sampled)} rows.`
+        : `It holds too many values to count each. Rows, ends, mean and spread are of all rows; how many are distinct is an estimate (standard error ${percent(distinctError)}); median, quartiles, the picture, flags and the kind are told by a sample of ${whole(sampled)} rows.`}
+    </p>
   );
 }
 

@@ -9,7 +9,7 @@ import type { Recodable } from '../../core/inspect/recoding';
 import { withMerged, withSplit, type Range } from '../../core/recode/edges';
 import { askOrSay } from '../../store/asking';
 import { dropRecode, madeRecode } from '../../store/recodes';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { useAnswer } from '../asking/useAnswer';
 import { Quiet } from '../frame/Quiet';
 import { CodePicker } from '../rulings/CodePicker';
@@ -21,7 +21,7 @@ import { Ticks } from './Ticks';
 
 /** Making or changing a trial recode; no data are touched by it. */
 export function RecodeDialog() {
-  const { asking, recoding } = useSession();
+  const { asking, recoding } = useParts('asking', 'recoding');
   const shown = asking === 'recode';
   const { value: about, problem } = useAnswer('recodable', shown ? [recoding.of] : null);
   const close = (): void => {
@@ -50,7 +50,7 @@ export function RecodeDialog() {
 }
 
 function Maker({ about, close }: { about: Recodable; close: () => void }) {
-  const { recoding, summaries, state } = useSession();
+  const { recoding, summaries, state } = useParts('recoding', 'summaries', 'state');
   const before = recoding.name === null ? null : (state.recodes.get(recoding.name) ?? null);
   const [form, setForm] = useState<RecodeForm>(() =>
     formOf(about, before, new Set(summaries.map(({ name }) => name))),

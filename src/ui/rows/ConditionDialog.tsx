@@ -6,7 +6,7 @@ import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { counted, whole } from '../../core/handoff/words';
 import type { Sievable } from '../../core/inspect/questions';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { addCondition, partsAtHand, putInForce, replaceCondition } from '../../store/sieve';
 import { useAnswer } from '../asking/useAnswer';
 import { CodePicker } from '../rulings/CodePicker';
@@ -18,7 +18,7 @@ const NONE: ConditionForm = { test: 'codes', codes: new Set(), from: '', to: '',
 
 /** Makes a condition on rows by picking: codes, a stretch of values, an answer or its absence, a text. */
 export function ConditionDialog() {
-  const { asking, asked } = useSession();
+  const { asking, asked } = useParts('asking', 'asked');
   const shown = asking === 'condition';
   const [variable, setVariable] = useState<string | null>(null);
   const [form, setForm] = useState<ConditionForm>(NONE);

@@ -6,11 +6,11 @@ import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import type { ListAsk } from '../../core/inspect/listing';
 import { askOrSay } from '../../store/asking';
-import { changeTable, useSession } from '../../store/session';
+import { changeTable, useParts } from '../../store/session';
 
 /** Goes to a row by its number or by what identifies it. */
 export function GoRow({ shown, ask, close }: { shown: boolean; ask: ListAsk; close: () => void }) {
-  const { opened, table } = useSession();
+  const { opened, table } = useParts('opened', 'table');
   const [typed, setTyped] = useState('');
   const [none, setNone] = useState<string | null>(null);
   const go = async (): Promise<void> => {

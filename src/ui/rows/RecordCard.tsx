@@ -8,7 +8,7 @@ import { whole } from '../../core/handoff/words';
 import type { Cell, RecordCard as Card } from '../../core/inspect/record';
 import type { State } from '../../core/log/fold';
 import { countAgain, setRowsAside } from '../../store/decisions';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { ProblemText } from '../asking/ProblemText';
 import { useAnswer } from '../asking/useAnswer';
 import { press } from '../keys/table';
@@ -16,7 +16,13 @@ import { useInView } from '../sets/useInView';
 
 /** One row with all its cells, codes and labels together. */
 export function RecordCard() {
-  const { record, current, summaries, state, aside: rowsAside } = useSession();
+  const {
+    record,
+    current,
+    summaries,
+    state,
+    aside: rowsAside,
+  } = useParts('record', 'current', 'summaries', 'state', 'aside');
   const [search, setSearch] = useState('');
   // Until the next row is there the one before stays, so that nothing jumps.
   const { value, problem } = useAnswer('record', record === null ? null : [record]);

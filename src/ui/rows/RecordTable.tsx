@@ -3,7 +3,7 @@
 import { useCallback, useImperativeHandle, useMemo, useRef, type CSSProperties, type Ref } from 'react';
 import type { ListAsk } from '../../core/inspect/listing';
 import { counted } from '../../core/handoff/words';
-import { changeTable, useSession } from '../../store/session';
+import { changeTable, useParts } from '../../store/session';
 import { ProblemText } from '../asking/ProblemText';
 import { TableHead } from './TableHead';
 import { FAILS, MARGIN, PINNED, RecordRow, ROW } from './RecordRow';
@@ -47,7 +47,7 @@ export function RecordTable({
   numbers: ReadonlyMap<string, number>;
   handle: Ref<TableHandle>;
 }) {
-  const { table, state } = useSession();
+  const { table, state } = useParts('table', 'state');
   const { face, widths } = useTableLook();
   const showsFails = ask.which === 'dropped';
   const fixed = MARGIN + (pinned === null ? 0 : PINNED) + (showsFails ? FAILS : 0);

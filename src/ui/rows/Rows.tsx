@@ -2,7 +2,7 @@
 
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ListAsk } from '../../core/inspect/listing';
-import { askCondition, changeTable, useSession } from '../../store/session';
+import { askCondition, changeTable, useSession, useParts } from '../../store/session';
 import { partsAtHand } from '../../store/sieve';
 import { useAnswer } from '../asking/useAnswer';
 import { Problem } from '../frame/Problem';
@@ -18,7 +18,14 @@ import { columnsFound, useRowsDoings } from './useRowsDoings';
 
 /** Single records as a table, and which of them count. */
 export function Rows() {
-  const { table, state, draft, opened, id, current } = useSession();
+  const { table, state, draft, opened, id, current } = useParts(
+    'table',
+    'state',
+    'draft',
+    'opened',
+    'id',
+    'current',
+  );
   const { inside } = useInView();
   const moved = useTableLook(({ moved: all }) => all[id ?? '']);
   const pinned = opened?.calledBy ?? null;

@@ -3,7 +3,7 @@
 import Dropdown from 'react-bootstrap/Dropdown';
 import { whole } from '../../core/handoff/words';
 import type { ListAsk } from '../../core/inspect/listing';
-import { changeTable, askFromMenu, useSession } from '../../store/session';
+import { changeTable, askFromMenu, useSession, useParts } from '../../store/session';
 import { Quiet } from '../frame/Quiet';
 import { FindValue, type Finding } from './FindValue';
 import { listedSays } from './RecordTable';
@@ -18,7 +18,7 @@ export function RowsBar({
   rows: number | null;
   inForce: boolean;
 } & Finding) {
-  const { table, draft, aside } = useSession();
+  const { table, draft, aside, opened } = useParts('table', 'draft', 'aside', 'opened');
   const face = useTableLook((look) => look.face);
   const list = (which: ListAsk['which']): void => changeTable({ which, flag: null, row: 0 });
   const sieve = inForce || draft !== null;
@@ -52,6 +52,7 @@ export function RowsBar({
       </span>
       <span role="status" className={draft ? 'tentative' : ''}>
         {rows === null ? 'counting…' : listedSays(table.which, rows)}
+        {opened?.pass && `, numbered within the sample of ${whole(opened.pass.held)} that is held`}
         {draft && table.which !== 'received' && table.which !== 'flag' && ' by conditions not in force'}
       </span>
       <FindValue {...finding} />

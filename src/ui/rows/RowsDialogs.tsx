@@ -1,7 +1,7 @@
 'use client';
 
 import type { ListAsk } from '../../core/inspect/listing';
-import { useSession } from '../../store/session';
+import { useParts } from '../../store/session';
 import { nameSieve } from '../../store/sieve';
 import { AskName } from '../asking/AskName';
 import { AddRow } from './AddRow';
@@ -22,7 +22,7 @@ export function RowsDialogs({
   column: string | null;
   done: () => void;
 }) {
-  const { asking, draft, state } = useSession();
+  const { asking, draft, state } = useParts('asking', 'draft', 'state');
   return (
     <>
       <CorrectCell shown={asking === 'cell'} ask={ask} place={place} column={column} close={done} />

@@ -4,7 +4,7 @@ import { useRef, type RefObject } from 'react';
 import type { ListAsk } from '../../core/inspect/listing';
 import { askOrSay } from '../../store/asking';
 import { countAgain, setRowsAside } from '../../store/decisions';
-import { changeTable, useSession } from '../../store/session';
+import { changeTable, useSession, useParts } from '../../store/session';
 import { addCondition } from '../../store/sieve';
 import { isTyping } from '../keys/keys';
 import { press } from '../keys/table';
@@ -56,7 +56,7 @@ export function useRowsDoings({
   next: (back: boolean, search?: Search) => Promise<void>;
   asideOrBack: () => Promise<void>;
 } {
-  const { table, id } = useSession();
+  const { table, id } = useParts('table', 'id');
   const copy = async ([from, to]: readonly [number, number]): Promise<void> => {
     const copied = await copyRows(ask, [from, to], columnsFound(columns, pinned));
     say(copiedSays(copied, to - from + 1));

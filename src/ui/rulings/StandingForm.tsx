@@ -7,12 +7,12 @@ import { REASONS, REASON_NAMES, type Reason } from '../../core/extract/words';
 import { fits, sameRule, type StandingRule } from '../../core/flags/standing-rules';
 import { counted, whole } from '../../core/handoff/words';
 import { outside } from '../../store/outside';
-import { useSession } from '../../store/session';
+import { useParts } from '../../store/session';
 import { standBy } from '../../store/standing';
 
 /** A standing rule, typed. */
 export function StandingForm() {
-  const { standing, summaries } = useSession();
+  const { standing, summaries } = useParts('standing', 'summaries');
   const [code, setCode] = useState('');
   const [reason, setReason] = useState<Reason>('not-asked');
   const [names, setNames] = useState('*');

@@ -10,7 +10,7 @@ import {
 } from '../../core/flags/standing-rules';
 import { standingFrom } from '../../core/log/standing';
 import { counted } from '../../core/handoff/words';
-import { useSession } from '../../store/session';
+import { useParts } from '../../store/session';
 import { standBy } from '../../store/standing';
 import { download } from '../handoff/download';
 import { StandingForm } from './StandingForm';
@@ -20,7 +20,7 @@ const identity = (): string => crypto.randomUUID();
 
 /** What a person knows of an archive's codes: written down once, kept apart from extracts, proposed in each. */
 export function StandingRules({ shown, close }: { shown: boolean; close: () => void }) {
-  const { standing, log } = useSession();
+  const { standing, log } = useParts('standing', 'log');
   const [problem, setProblem] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   useEffect(() => {

@@ -3,12 +3,12 @@
 import { REASON_NAMES } from '../../core/extract/words';
 import { fits, STANDING_RULE } from '../../core/flags/standing-rules';
 import { counted } from '../../core/handoff/words';
-import { useSession } from '../../store/session';
+import { useParts } from '../../store/session';
 import { standBy } from '../../store/standing';
 
 /** The standing rules that there are, with what each proposes here. */
 export function StandingTable() {
-  const { standing, flags } = useSession();
+  const { standing, flags } = useParts('standing', 'flags');
   if (standing.length === 0) return null;
   return (
     <table className="grounds mb-3">

@@ -5,7 +5,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { counted } from '../../core/handoff/words';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { makeSet, viewSets } from '../../store/sets';
 
 interface Props {
@@ -24,7 +24,7 @@ export function MakeSet({ shown, ...about }: Props & { shown: boolean }) {
 
 /** Made anew each time, so that a proposed name stands there, chosen, before anything is typed. */
 function Making({ names, close }: Props) {
-  const { state, opened } = useSession();
+  const { state, opened } = useParts('state', 'opened');
   const proposed = opened?.proposals.find(
     ({ variables }) =>
       variables.length === names.length && variables.every((variable) => names.includes(variable)),

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { whole } from '../../core/handoff/words';
-import { useSession } from '../../store/session';
+import { useParts } from '../../store/session';
 import { putInto } from '../../store/sets';
 import { flagsByVariable } from '../ledger/rows';
 import { SECTIONS, type Block } from './blocks';
@@ -18,7 +18,7 @@ export function MapSections({
   blocks: readonly Block[];
   hand: MapAtHand;
 }) {
-  const { summaries, state, flags, onMap } = useSession();
+  const { summaries, state, flags, onMap } = useParts('summaries', 'state', 'flags', 'onMap');
   const known = useMemo(() => new Map(summaries.map((one) => [one.name, one])), [summaries]);
   const flagged = useMemo(() => new Set(flagsByVariable(flags).keys()), [flags]);
   const drop = (onto: Block, carried: { block: string | null; variables: string[] }): void => {

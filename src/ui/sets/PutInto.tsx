@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import Modal from 'react-bootstrap/Modal';
 import { counted } from '../../core/handoff/words';
-import { atHand, useSession } from '../../store/session';
+import { atHand, useSession, useParts } from '../../store/session';
 import { makeSet, putInto, takeProposals } from '../../store/sets';
 import { useShallow } from 'zustand/react/shallow';
 import { openProposals } from '../../core/sets/open';
@@ -20,7 +20,7 @@ const MOST = 9;
 
 /** Puts what is at hand into a set, from anywhere: the first letters of its name and Enter; a new name makes a new set. */
 export function PutInto() {
-  const { asking, state, opened } = useSession();
+  const { asking, state, opened } = useParts('asking', 'state', 'opened');
   const names = useSession(useShallow(atHand));
   const shown = asking === 'into';
   const [typed, setTyped] = useState('');

@@ -3,7 +3,7 @@
 import { useMemo } from 'react';
 import { counted, whole } from '../../core/handoff/words';
 import { decide } from '../../store/decisions';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { Problem } from '../frame/Problem';
 import { Quiet } from '../frame/Quiet';
 import { openProposals } from '../../core/sets/open';
@@ -19,7 +19,14 @@ import { sureOnes, useMap } from './useMap';
 
 /** The whole extract as a map of sets: those made, the archive's, proposals, and what stands in none. */
 export function Sets() {
-  const { opened, summaries, state, flags, asking, onMap } = useSession();
+  const { opened, summaries, state, flags, asking, onMap } = useParts(
+    'opened',
+    'summaries',
+    'state',
+    'flags',
+    'asking',
+    'onMap',
+  );
   const { inside, outside } = useInView();
   const proposals = opened?.proposals;
   const blocks = useMemo(

@@ -4,13 +4,13 @@ import { useRef } from 'react';
 import { counted } from '../../core/handoff/words';
 import { setsFile, takeOver } from '../../core/log/carry-sets';
 import { decide } from '../../store/decisions';
-import { useSession } from '../../store/session';
+import { useSession, useParts } from '../../store/session';
 import { Quiet } from '../frame/Quiet';
 import { download } from '../handoff/download';
 
 /** Saves the sets as a file, and takes over those of another extract by the names of their variables. */
 export function SetsFile() {
-  const { opened, state, summaries } = useSession();
+  const { opened, state, summaries } = useParts('opened', 'state', 'summaries');
   const field = useRef<HTMLInputElement>(null);
   if (!opened) return null;
   const read = async (file: File): Promise<void> => {

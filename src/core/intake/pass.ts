@@ -1,0 +1,239 @@
+import { ColumnBuilder, type Column } from '../extract/column';
+import { Dictionary } from '../extract/dictionary';
+import type { ColumnPass } from '../extract/extract';
+import { isBlank } from '../read/looks';
+import { looksOf } from '../read/text-looks';
+import { DistinctSketch, SKETCH_ERROR } from '../tally/distinct-sketch';
+import { RunningMoments } from '../tally/running';
+
+/** Texts of a column that are counted each for itself; those met after them are counted together. */
+const TEXTS = { most: 100_000, least: 2_000, together: 8_000_000 };
+/** Of so many columns: what is told apart has its room, too. */
+export const textsOf = (columns: number): number =>
+  Math.round(Math.max(TEXTS.least, Math.min(TEXTS.most, TEXTS.together / Math.max(1, columns))));
+/** Rows and cells that are held, about, of columns however many. */
+const SAMPLE = { most: 100_000, least: 5_000, cells: 4_000_000 };
+/** Rows to be held of so many columns. */
+export const sampleOf = (columns: number): number =>
+  Math.round(Math.max(SAMPLE.least, Math.min(SAMPLE.most, SAMPLE.cells / Math.max(1, columns))));
+
+/** Takes the cells of a column batch by batch, and is a column in the end. */
+export interface CellTaker {
+  readonly rows: number;
+  pushFrom(rows: readonly (readonly string[])[], index: number): void;
+  pushSpans(
+    source: Uint8Array,
+    starts: Uint32Array,
+    ends: Uint32Array,
+    first: number,
+    step: number,
+    rows: number,
+  ): void;
+  pushBlank(times: number): void;
+  finish(): Column;
+}
+
+/**
+ * Which rows are held of those that pass, the same for all columns: each as likely as any other, told by a hash of its place, so
+ * that the same file gives the same sample. Where far more come than were expected, every other is let go.
+ */
+export class Sampler {
+  private share: number;
+  private passed = 0;
+  /** Zero-based rows that are held. */
+  places: number[] = [];
+  /** Of the batch at hand the zero-based places of those that are held. */
+  picks: number[] = [];
+
+  /** @param expected rows in all @param sample rows to be held */
+  constructor(
+    expected: number,
+    private readonly sample: number,
+  ) {
+    this.share = Math.min(1, sample / Math.max(1, expected));
+  }
+
+  /** A batch of rows comes. @returns of those held so far the zero-based places that stay, where some have to go */
+  next(rows: number): Uint32Array | null {
+    this.picks = [];
+    const first = this.passed;
+    for (let i = 0; i < rows; i++) if (chance(first + i) < this.share) this.picks.push(i);
+    this.passed += rows;
+    let stay: Uint32Array | null = null;
+    if (this.places.length + this.picks.length > this.sample * 2) {
+      this.share /= 2;
+      const held = this.places;
+      stay = Uint32Array.from(held.keys()).filter((at) => chance(held[at]) < this.share);
+      this.places = Array.from(stay, (at) => held[at]);
+      this.picks = this.picks.filter((i) => chance(first + i) < this.share);
+    }
+    for (const i of this.picks) this.places.push(first + i);
+    return stay;
+  }
+}
+
+/** A number from 0 up to 1 that a row's place gives, spread like chance (the finisher of MurmurHash3). */
+function chance(row: number): number {
+  let hash = (row + 0x9e3779b9) | 0;
+  hash = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b);
+  hash = Math.imul(hash ^ (hash >>> 13), 0xc2b2ae35);
+  return ((hash ^ (hash >>> 16)) >>> 0) / 2 ** 32;
+}
+
+/** Counts all cells of a column that passes, and holds those of the rows that are sampled. */
+export class PassBuilder implements CellTaker {
+  private readonly dictionary = new Dictionary();
+  private counts = new Float64Array(64);
+  private held = new ColumnBuilder();
+  private passed = 0;
+  private others: Others | null = null;
+
+  /** @param most texts that are counted each for itself */
+  constructor(
+    private readonly sampler: Sampler,
+    private readonly most: number,
+  ) {}
+
+  get rows(): number {
+    return this.passed;
+  }
+
+  /** Of the rows held only some stay. @param at their zero-based places among those held */
+  thin(at: Uint32Array): void {
+    // What the file at hand lacks has not got its blanks yet.
+    const { rows } = this.held;
+    const left = this.held.finish().gather(at.filter((place) => place < rows));
+    this.held = new ColumnBuilder();
+    this.held.pushColumn(left);
+  }
+
+  pushFrom(rows: readonly (readonly string[])[], index: number): void {
+    for (const row of rows) {
+      const bytes = encoder.encode(row[index] ?? '');
+      this.push(bytes, 0, bytes.length);
+    }
+    this.held.pushFrom(
+      this.sampler.picks.map((at) => rows[at]),
+      index,
+    );
+  }
+
+  pushSpans(
+    source: Uint8Array,
+    starts: Uint32Array,
+    ends: Uint32Array,
+    first: number,
+    step: number,
+    rows: number,
+  ): void {
+    for (let row = 0, i = first; row < rows; row++, i += step) this.push(source, starts[i], ends[i]);
+    for (const at of this.sampler.picks) {
+      const i = first + at * step;
+      this.held.pushSpans(source, starts, ends, i, step, 1);
+    }
+  }
+
+  /** Rows that passed without the column: those of them that are held hold nothing of it either. */
+  pushBlank(times: number): void {
+    if (times === 0) return;
+    this.push(NOTHING, 0, 0, times);
+    this.held.pushBlank(this.sampler.places.length - this.held.rows);
+  }
+
+  finish(): Column {
+    return this.held.finish();
+  }
+
+  /** What all rows told. */
+  get told(): ColumnPass {
+    const { dictionary, others } = this;
+    return {
+      texts: dictionary.texts(),
+      counts: this.counts.slice(0, dictionary.size),
+      others: others?.told ?? null,
+    };
+  }
+
+  private push(source: Uint8Array, from: number, to: number, times = 1): void {
+    this.passed += times;
+    const code = this.dictionary.code(source, from, to);
+    if (code < 0) {
+      (this.others ??= new Others(this.dictionary.texts(), this.counts)).add(source, from, to, times);
+      return;
+    }
+    if (code === this.counts.length) {
+      const more = new Float64Array(code * 2);
+      more.set(this.counts);
+      this.counts = more;
+    }
+    this.counts[code] += times;
+    if (this.dictionary.size >= this.most) this.dictionary.frozen = true;
+  }
+}
+
+const encoder = new TextEncoder();
+const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
+const NOTHING = new Uint8Array(0);
+
+/** Rows whose texts were met too late to be counted each for itself. */
+class Others {
+  private rows = 0;
+  private blank = 0;
+  private readonly numbers: RunningMoments;
+  private readonly sketch = new DistinctSketch();
+
+  /** @param texts that are counted each for itself, and their rows so far */
+  constructor(texts: readonly string[], counts: Float64Array) {
+    let [sum, rows] = [0, 0];
+    const { values } = looksOf(texts);
+    for (let i = 0; i < texts.length; i++) {
+      const bytes = encoder.encode(texts[i]);
+      this.sketch.add(bytes, 0, bytes.length);
+      if (!Number.isFinite(values[i])) continue;
+      sum += values[i] * counts[i];
+      rows += counts[i];
+    }
+    this.numbers = new RunningMoments(rows > 0 && Number.isFinite(sum) ? sum / rows : 0);
+  }
+
+  add(source: Uint8Array, from: number, to: number, times: number): void {
+    this.rows += times;
+    this.sketch.add(source, from, to);
+    const quick = plainNumberIn(source, from, to);
+    if (quick === quick) this.numbers.add(quick, times);
+    else {
+      const text = decoder.decode(source.subarray(from, to));
+      if (isBlank(text)) this.blank += times;
+      else {
+        const value = looksOf([text]).values[0];
+        if (Number.isFinite(value)) this.numbers.add(value, times);
+      }
+    }
+  }
+
+  get told(): NonNullable<ColumnPass['others']> {
+    const { rows, blank, numbers, sketch } = this;
+    return { rows, blank, numbers: numbers.passed, distinct: sketch.estimate, error: SKETCH_ERROR };
+  }
+}
+
+const MOST_DIGITS = 15;
+const TENS = Array.from({ length: MOST_DIGITS + 1 }, (_, i) => 10 ** i);
+/** The number that a cell of a sign, few digits and a point is; NaN for any other. */
+function plainNumberIn(bytes: Uint8Array, start: number, to: number): number {
+  const from = bytes[start] === 0x2d ? start + 1 : start;
+  if (to - from > MOST_DIGITS + 1) return NaN;
+  let [value, digits, decimals] = [0, 0, -1];
+  for (let i = from; i < to; i++) {
+    const digit = bytes[i] - 0x30;
+    if (digit >= 0 && digit <= 9) {
+      value = value * 10 + digit;
+      digits++;
+      if (decimals >= 0) decimals++;
+    } else if (digit === -2 && decimals < 0) decimals = 0;
+    else return NaN;
+  }
+  if (digits === 0 || digits > MOST_DIGITS) return NaN;
+  const size = decimals > 0 ? value / TENS[decimals] : value;
+  return from > start ? -size : size;
+}
