@@ -168,6 +168,20 @@ describe('dig', () => {
     expect(inspectionSchema.parse(JSON.parse(out))).toMatchObject(expected);
   });
 
+  it('inspect --hold sample counts all rows and holds some, and says so; as memory allows it holds all', async () => {
+    const rows = Array.from({ length: 2000 }, (_, i) => `${i % 7},${(i * 37) % 1999}`).join('\n');
+    writeFileSync(path('l.csv'), `rooms,rent\n${rows}\n`);
+    const all = inspectionSchema.parse(JSON.parse((await dig('inspect', path('l.csv'))).out));
+    const { out, err } = await dig('inspect', path('l.csv'), '--hold', 'sample');
+    const some = inspectionSchema.parse(JSON.parse(out));
+    expect([all.source.pass, some.source.pass?.rows]).toEqual([undefined, 2000]);
+    expect(some.variables).toEqual(all.variables);
+    expect(err).toMatch(
+      /all 2000 rows were read and counted once.*\n.*not looked for, since that takes all rows: /,
+    );
+    expect((await dig('inspect', path('l.csv'), '--hold', 'most')).code).toBe(2);
+  });
+
   it('inspect proposes by standing rules, and says what is wrong with a file that holds none', async () => {
     writeFileSync(
       path('s.csv'),

@@ -60,6 +60,55 @@ describe('the engine', () => {
   const lookAt = async (one: File, chosen = {}): Promise<Found> =>
     (await engine.look(handed(one), { [one.name]: chosen })).found[0];
 
+  it('holds a sample where that is said, tells how much, and refuses what takes all rows, in words', async () => {
+    const sampled = await engine.read({ ...plan(DATA, BOOK), hold: 'sample' }, false, none);
+    expect(sampled).toMatchObject({ rows: 80, pass: { rows: 80, held: 80 }, files: [{ rows: 80 }] });
+    expect((await open(DATA)).pass).toBeNull();
+    await engine.read({ ...plan(DATA, BOOK), hold: 'sample' }, false, none);
+    const refused = async (answer: Promise<Answer<unknown>>): Promise<string> => {
+      const given = await answer;
+      return given.ok ? 'answered' : (given.problem?.says ?? '');
+    };
+    expect(await refused(ask('add', plan(file('more.csv', 'id,rooms\n81,2\n')), none))).toMatch(
+      /only a sample of 80 of its 80 rows is held, so more files cannot join it/,
+    );
+    expect(await refused(ask('leaveOut', 0, none))).toMatch(/no file can be taken out/);
+    const asked = {
+      variables: null,
+      cells: 'codes',
+      missing: 'keep',
+      harmless: false,
+      alone: false,
+    } as const;
+    expect(
+      await refused(
+        ask(
+          'handoff',
+          asked as unknown as Asked<'handoff'>[0],
+          ['delimited'],
+          new Date(0).toISOString(),
+          null,
+          none,
+        ),
+      ),
+    ).toMatch(/its data cannot be handed off from here/);
+  });
+
+  it('lets what is asked of an extract wait until it is opened', async () => {
+    let done: () => void = none;
+    engine.ready = new Promise((resolve) => {
+      done = resolve;
+    });
+    const order: string[] = [];
+    const waits = ask('profile', 'rooms', null, false).then(() => order.push('profile'));
+    await ask('ping').then(() => order.push('ping'));
+    await open(DATA);
+    order.push('opened');
+    done();
+    await waits;
+    expect(order).toEqual(['ping', 'opened', 'profile']);
+  });
+
   it('tells what a file is before reading it', async () => {
     expect(await lookAt(DATA)).toMatchObject({
       what: 'data',

@@ -59,6 +59,16 @@ describe('a kept extract', () => {
     await expect(openKept('a')).rejects.toThrow('not kept here any more');
   });
 
+  it('of which a sample is held keeps what all rows told', async () => {
+    const pass = { texts: ['1', '2'], counts: Float64Array.of(700, 300), others: null };
+    const extract = { ...EXTRACT, pass: { rows: 1000 } };
+    extract.variables = extract.variables.map((variable) => ({ ...variable, pass }));
+    await announce('s', extract, null);
+    await keepColumns('s', extract);
+    const opened = await openKept('s');
+    expect([opened.pass, opened.variables[0].pass]).toEqual([{ rows: 1000 }, pass]);
+  });
+
   it('that is damaged anywhere says what is, and the others are listed', async () => {
     await keep('a');
     await keep('b');
