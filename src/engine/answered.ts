@@ -47,6 +47,7 @@ const FILES: ReadonlySet<Question> = new Set([
   'rowsOfFlag',
   'wholeCells',
   'asideBy',
+  'proposals',
   'open',
   'read',
   'add',

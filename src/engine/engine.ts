@@ -12,6 +12,7 @@ import type { Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
 import { returned } from '../core/log/returned';
 import type { Reading } from '../core/read/look';
+import type { ProposedSet } from '../core/sets/propose';
 import type { Summary } from '../core/inspect/summary';
 import { announce, keepColumns, openKept } from '../storage/extracts';
 import { keepFound } from '../storage/found';
@@ -35,6 +36,8 @@ interface Desk {
   serial: number;
   inspector: Inspector;
   log: Entry[];
+  /** Sets that might be made, where they were asked for. */
+  proposals: ProposedSet[] | null;
 }
 
 /**
@@ -162,7 +165,8 @@ export class Engine extends Questions {
     const inspector = this.under(serial, version);
     if (!inspector || !this.desk) return false;
     try {
-      await keepFound(id, under, openedOf(inspector, this.desk.log, serial));
+      const { log, proposals } = this.desk;
+      await keepFound(id, under, openedOf(inspector, log, serial, proposals));
       return true;
     } catch {
       // Where there is no room for it, the extract is got to know again.
@@ -232,6 +236,12 @@ export class Engine extends Questions {
     } finally {
       this.arriving.delete(id);
     }
+  }
+
+  /** Sets that might be made of the open extract's variables. @returns `null` where another is open by now */
+  proposals(serial: number): ProposedSet[] | null {
+    const { desk } = this;
+    return desk?.serial === serial ? (desk.proposals ??= desk.inspector.proposals) : null;
   }
 
   /** Gives the open extract another name. */
@@ -334,7 +344,7 @@ export class Engine extends Questions {
     await prepared(inspector, tell, breathe);
     const log = withNamedRows(inspector, logNow());
     inspector.lay(foldLog(log));
-    this.desk = { serial: ++this.serial, inspector, log };
+    this.desk = { serial: ++this.serial, inspector, log, proposals: null };
     return openedOf(inspector, log, this.serial);
   }
 }

@@ -47,7 +47,12 @@ async function stepping(
 }
 
 /** What the interface shows of an open extract without asking further. */
-export function openedOf(inspector: Inspector, log: Entry[], serial: number): Opened {
+export function openedOf(
+  inspector: Inspector,
+  log: Entry[],
+  serial: number,
+  proposals: Opened['proposals'] = null,
+): Opened {
   const { extract } = inspector;
   const { calledBy } = inspector;
   const tells = calledBy ?? extract.variables[0]?.name ?? null;
@@ -72,7 +77,7 @@ export function openedOf(inspector: Inspector, log: Entry[], serial: number): Op
     calledBy,
     tells,
     summaries: inspector.summaries(),
-    proposals: inspector.proposals,
+    proposals,
     stands: [],
     earlier: null,
   };

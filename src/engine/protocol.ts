@@ -102,7 +102,8 @@ export interface Opened extends Omit<Standing, 'flags'> {
   /** The column whose cells stand for the rows in `files`. */
   tells: string | null;
   summaries: Summary[];
-  proposals: ProposedSet[];
+  /** Sets that might be made; `null` until they are asked for, which takes a while in wide extracts. */
+  proposals: ProposedSet[] | null;
   /** What came with the files: rulings that the data hold already, and an earlier log that is not laid yet. */
   stands: string[];
   earlier: { name: string; log: DigLog } | null;

@@ -7,7 +7,6 @@ import { appendEntries, openLog } from './log';
 import { listKept } from './records';
 import { GoneError, inTime, refusalText, refusedBy, SilentError } from './refusal';
 import { keepStanding, openStanding } from './standing';
-import type { Opened } from '../engine/protocol';
 import { keepFound, openFound } from './found';
 import { stores } from './stores';
 import { keepView, lastOpen, openView, setLastOpen } from './view';
@@ -40,7 +39,7 @@ describe('a kept extract', () => {
       draft: null,
       crossing: null,
     });
-    const shown = { name: 'homes', summaries: [], flags: [] } as unknown as Opened;
+    const shown = { name: 'homes', summaries: [], flags: [] };
     await keepFound('a', 'one log', shown);
     expect(await openFound('a', 'one log')).toEqual(shown);
     expect(await openFound('a', 'another log')).toBeNull();

@@ -25,6 +25,9 @@ export interface Desk {
   laying: Promise<void> | null;
 }
 
+/** Of so many variables sets are looked for at once. */
+const FEW = 400;
+
 /** Stands for the serial of an opening that the engine has not made yet. */
 export const UNOPENED = 0;
 
@@ -88,6 +91,8 @@ export function putOnDesk(
     keeping: keepingOf(made),
   });
   void layAll(made);
+  // Of few variables it takes no time; of many it is done when it is wanted.
+  if (opened.summaries.length <= FEW) void wantProposals();
 }
 
 /** The table that was looked at last, where all its variables are there. */
@@ -273,8 +278,19 @@ export function deskKnown(of: Desk, opened: Opened): void {
   if (shown !== JSON.stringify([opened.summaries, opened.flags])) return deskReopened(of, opened);
   of.serial = opened.serial;
   of.laid = Math.min(opened.log.length, of.book.entries.length);
-  set({ opened });
+  set((now) => ({ opened: { ...opened, proposals: opened.proposals ?? now.opened?.proposals ?? null } }));
   void layAll(of);
+}
+
+/** Has the engine look for sets that might be made, where nobody asked for them before. */
+export async function wantProposals(): Promise<void> {
+  const of = desk;
+  if (!of || of.serial === UNOPENED || get().opened?.proposals !== null) return;
+  const answer = await outside().engine.ask('proposals', of.serial);
+  if (of !== desk) return;
+  if (!answer.ok) return set({ problem: answer.problem });
+  const proposals = answer.value;
+  if (proposals) set((now) => ({ opened: now.opened && { ...now.opened, proposals } }));
 }
 
 /** Whether the engine has laid all there is, and all that is shown is of it. */

@@ -84,7 +84,8 @@ async function openKeptOne(id: string): Promise<string[]> {
           `${kept.apart.length} of its ${kept.apart.length + kept.entries.length} decisions cannot be read: they stay in storage, and are not in force`,
         );
       const found = await storage.openFound(id, foundUnder(kept.entries)).catch(() => null);
-      if (found) return { ok: true, value: { ...found, serial: UNOPENED } };
+      // Only this very program wrote it, from what its engine opened.
+      if (found) return { ok: true, value: { ...(found as Opened), serial: UNOPENED } };
       return engine.ask('open', id, kept.entries, tell);
     });
   } catch (cause) {

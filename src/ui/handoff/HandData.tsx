@@ -29,6 +29,8 @@ const FORMS: readonly (readonly [HandoffForm, string, string])[] = [
 ];
 
 const USUAL: readonly HandoffForm[] = ['data-package', 'codebook'];
+/** Those that hold no data. */
+const WITHOUT_DATA: readonly HandoffForm[] = ['codebook', 'report'];
 
 /** A handoff of more cells than this is written to disk as it is made, where the browser can. */
 const MANY_CELLS = 20_000_000;
@@ -52,6 +54,9 @@ export function HandData({ inScope }: { inScope: readonly Summary[] }) {
   const ask: LeavingAsk = { ...how, variables: names };
   const { value: told, problem } = useAnswer('leaving', names.length ? [ask] : null);
   if (!opened) return null;
+  // Where only a sample is held no data go out.
+  const sampled = opened.pass !== null;
+  const leaving = sampled ? new Set([...forms].filter((form) => WITHOUT_DATA.includes(form))) : forms;
   const going = told?.names.length ?? names.length;
   const file = `${opened.name.replace(/[^\p{L}\p{N}._-]+/gu, '_')}-handoff.zip`;
   const save = async (): Promise<void> => {
@@ -72,7 +77,7 @@ export function HandData({ inScope }: { inScope: readonly Summary[] }) {
     const answer = await outside().engine.ask(
       'handoff',
       ask,
-      [...forms],
+      [...leaving],
       new Date().toISOString(),
       handle,
       (now) => goesOn && setMaking(now),
@@ -104,14 +109,14 @@ export function HandData({ inScope }: { inScope: readonly Summary[] }) {
           told={told}
         />
         <RowsAndCells how={how} setHow={setHow} />
-        <Forms forms={forms} setForms={setForms} />
+        <Forms forms={leaving} setForms={setForms} sampled={sampled} />
       </div>
       {problem && <ProblemText problem={problem} />}
       <p className="soft small mt-2 mb-0">The first rows as they would leave:</p>
       {told && <FirstLeaving names={told.names} rows={told.rows} count={told.count} />}
       <p className="doings">
         <Button
-          disabled={making !== null || forms.size === 0 || names.length === 0}
+          disabled={making !== null || leaving.size === 0 || names.length === 0}
           onClick={() => void save()}
         >
           Save <span className="code">{file}</span>
@@ -178,17 +183,26 @@ function RowsAndCells({ how, setHow }: { how: How; setHow: (how: How) => void })
 function Forms({
   forms,
   setForms,
+  sampled,
 }: {
   forms: ReadonlySet<HandoffForm>;
   setForms: (forms: ReadonlySet<HandoffForm>) => void;
+  sampled: boolean;
 }) {
   return (
     <fieldset className="forms">
       <legend>In which forms</legend>
+      {sampled && (
+        <p className="soft mb-1">
+          Only a sample of the rows is held, so the data themselves cannot be written from here; the command
+          line writes them.
+        </p>
+      )}
       {FORMS.map(([form, name, about]) => (
         <label key={form}>
           <input
             type="checkbox"
+            disabled={sampled && !WITHOUT_DATA.includes(form)}
             checked={forms.has(form)}
             onChange={() => {
               const next = new Set(forms);

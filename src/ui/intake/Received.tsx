@@ -149,7 +149,9 @@ function FileRow({ file, index, opened }: { file: OpenedFile; index: number; ope
       </td>
       <td className="n">{whole(file.columns)}</td>
       <td className="code">
-        {file.rows ? (
+        {opened.pass ? (
+          <span className="soft">not held</span>
+        ) : file.rows ? (
           <>
             {file.first || '(blank)'} … {file.last || '(blank)'}
           </>

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useParts, useSession } from '../../store/session';
 import { isNarrowed } from '../../store/narrow';
 import { MakeSet } from '../sets/MakeSet';
@@ -63,7 +63,13 @@ export function Ledger() {
   );
   const names = useMemo(() => rows.map(({ name }) => name), [rows]);
   const elsewhere = useElsewhere(rows.length, numbers);
-  const scroller = useRef<HTMLDivElement>(null);
+  const scroller = useRef<HTMLDivElement | null>(null);
+  // The rows measure what they scroll in as soon as it is there.
+  const [grid, setGrid] = useState<HTMLDivElement | null>(null);
+  const attach = useCallback((element: HTMLDivElement | null) => {
+    scroller.current = element;
+    setGrid(element);
+  }, []);
   const searchField = useRef<HTMLInputElement>(null);
   const at = useMemo(() => (current === null ? -1 : names.indexOf(current)), [names, current]);
   useEffect(() => {
@@ -94,20 +100,13 @@ export function Ledger() {
         aria-rowcount={rows.length + 1}
         aria-multiselectable="true"
         tabIndex={0}
-        ref={scroller}
+        ref={attach}
         data-testid="ledger"
         onPointerMove={over}
         onPointerLeave={out}
       >
         <LedgerHead columns={columns} template={template} />
-        <LedgerRows
-          rows={rows}
-          at={at}
-          numbers={numbers}
-          columns={columns}
-          template={template}
-          scroller={scroller}
-        />
+        <LedgerRows rows={rows} at={at} numbers={numbers} columns={columns} template={template} grid={grid} />
         {rows.length === 0 && <NoRows />}
       </div>
       {peek}

@@ -1,7 +1,7 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useEffect, useMemo, type RefObject } from 'react';
+import { memo, useEffect, useMemo } from 'react';
 import type { Summary } from '../../core/inspect/summary';
 import { lookingAt } from '../../store/looking';
 import { useSession } from '../../store/session';
@@ -32,21 +32,15 @@ interface Props {
   numbers: ReadonlyMap<string, number>;
   columns: readonly ColumnKey[];
   template: string;
-  scroller: RefObject<HTMLElement | null>;
+  /** What they scroll in, once it is there. */
+  grid: HTMLElement | null;
 }
 
 /**
  * The rows that are seen, and a few more. Scrolling draws nothing but these: a row that comes in takes the place in the page of
  * one that went out.
  */
-export const LedgerRows = memo(function LedgerRows({
-  rows,
-  at,
-  numbers,
-  columns,
-  template,
-  scroller,
-}: Props) {
+export const LedgerRows = memo(function LedgerRows({ rows, at, numbers, columns, template, grid }: Props) {
   const state = useSession((now) => now.state);
   const chosen = useSession((now) => now.chosen);
   const seen = useSession((now) => now.seen);
@@ -57,7 +51,7 @@ export const LedgerRows = memo(function LedgerRows({
   const groupOf = (index: number): string | null => sets.get(rows[index]?.name ?? '')?.[0] ?? null;
   const virtual = useVirtualizer({
     count: rows.length,
-    getScrollElement: () => scroller.current,
+    getScrollElement: () => grid,
     estimateSize: () => ROW,
     overscan: SPARE,
     scrollMargin: HEAD,
@@ -72,13 +66,13 @@ export const LedgerRows = memo(function LedgerRows({
   useEffect(() => {
     if (at >= 0) virtual.scrollToIndex(at, { align: 'auto' });
     // Only when the variable at hand changes, not at each scroll.
-  }, [at]);
+  }, [grid, at]);
   useEffect(() => {
     // Only a row that is drawn can be pointed at.
     const drawnAt = at >= first && at <= last ? rows[at] : undefined;
-    if (drawnAt) scroller.current?.setAttribute('aria-activedescendant', `row-${drawnAt.position}`);
-    else scroller.current?.removeAttribute('aria-activedescendant');
-  }, [at, first, last, rows]);
+    if (drawnAt) grid?.setAttribute('aria-activedescendant', `row-${drawnAt.position}`);
+    else grid?.removeAttribute('aria-activedescendant');
+  }, [grid, at, first, last, rows]);
   return (
     <div className="ledgerbody" role="rowgroup" style={{ height: virtual.getTotalSize() }}>
       {Array.from({ length: slots }, (_, slot) => {

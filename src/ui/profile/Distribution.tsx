@@ -36,7 +36,7 @@ export function Distribution({
         <span className="soft">
           {v.sampled === undefined
             ? `of ${whole(v.counts.valid)} valid rows`
-            : `of a sample of ${whole(v.sampled)} rows`}
+            : `of ${whole(v.sampled)} rows of the sample`}
           {profile.weighted && picture.form !== 'none' && `, weighted by ${profile.weighted.weight}`}
         </span>
       </h3>

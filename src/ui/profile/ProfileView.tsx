@@ -96,7 +96,7 @@ function BySample({ variable: { sampled, distinctError } }: { variable: Inspecte
   return (
     <p className="soft">
       {distinctError === undefined
-        ? `All figures are of a sample of ${whole(sampled)} rows.`
+        ? `All figures are of the sample of rows that is held: ${whole(sampled)} of them.`
         : `It holds too many values to count each. Rows, ends, mean and spread are of all rows; how many are distinct is an estimate (standard error ${percent(distinctError)}); median, quartiles, the picture, flags and the kind are told by a sample of ${whole(sampled)} rows.`}
     </p>
   );

@@ -1,11 +1,12 @@
 'use client';
 
-import { useState } from 'react';
+import { useProposals } from './useProposals';
+import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import { counted } from '../../core/handoff/words';
-import { useSession, useParts } from '../../store/session';
+import { useSession } from '../../store/session';
 import { makeSet, viewSets } from '../../store/sets';
 
 interface Props {
@@ -24,12 +25,16 @@ export function MakeSet({ shown, ...about }: Props & { shown: boolean }) {
 
 /** Made anew each time, so that a proposed name stands there, chosen, before anything is typed. */
 function Making({ names, close }: Props) {
-  const { state, opened } = useParts('state', 'opened');
-  const proposed = opened?.proposals.find(
+  const state = useSession((now) => now.state);
+  const proposed = useProposals().proposals.find(
     ({ variables }) =>
       variables.length === names.length && variables.every((variable) => names.includes(variable)),
   );
   const [name, setName] = useState(proposed?.name ?? '');
+  useEffect(() => {
+    // It may be found only while the dialog is open; what was typed meanwhile stays.
+    if (proposed) setName((now) => now || proposed.name);
+  }, [proposed?.name]);
   const [view, setView] = useState(true);
   const taken = [...state.sets.values()].some((set) => set.name === name.trim());
   const make = async (): Promise<void> => {

@@ -6,6 +6,7 @@ import { counted } from '../../core/handoff/words';
 import { atHand, useSession, useParts } from '../../store/session';
 import { makeSet, putInto, takeProposals } from '../../store/sets';
 import { useShallow } from 'zustand/react/shallow';
+import { useProposals } from './useProposals';
 import { openProposals } from '../../core/sets/open';
 import { PickList } from '../asking/PickList';
 
@@ -28,6 +29,7 @@ export function PutInto() {
     if (shown) return;
     setTyped('');
   }, [shown]);
+  useProposals(shown);
   const choices = useMemo(
     () => (shown ? choicesFor(typed, names) : []),
     // The choices are those of the moment: sets and proposals of the session.

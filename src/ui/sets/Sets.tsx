@@ -15,12 +15,12 @@ import { AskName } from '../asking/AskName';
 import { SetOpened } from './SetOpened';
 import { SetsFile } from './SetsFile';
 import { useInView } from './useInView';
+import { useProposals } from './useProposals';
 import { sureOnes, useMap } from './useMap';
 
 /** The whole extract as a map of sets: those made, the archive's, proposals, and what stands in none. */
 export function Sets() {
-  const { opened, summaries, state, flags, asking, onMap } = useParts(
-    'opened',
+  const { summaries, state, flags, asking, onMap } = useParts(
     'summaries',
     'state',
     'flags',
@@ -28,13 +28,13 @@ export function Sets() {
     'onMap',
   );
   const { inside, outside } = useInView();
-  const proposals = opened?.proposals;
+  const { proposals, looking } = useProposals();
   const blocks = useMemo(
-    () => blocksOf(summaries, state, proposals ?? [], flags),
+    () => blocksOf(summaries, state, proposals, flags),
     [summaries, state, proposals, flags],
   );
   const proposedNames = useMemo(
-    () => new Set(openProposals(proposals ?? [], state).flatMap(({ variables }) => variables)),
+    () => new Set(openProposals(proposals, state).flatMap(({ variables }) => variables)),
     [proposals, state],
   );
   const opening = blocks.find(({ key }) => key === onMap.block) ?? null;
@@ -57,6 +57,7 @@ export function Sets() {
             : `A map of ${counted(summaries.length, 'variable')}`}{' '}
           <span className="soft fs-6">
             {outside > 0 ? `${whole(inside.length)} in view, ${whole(outside)} out of sight` : 'all in view'}
+            {looking && <span role="status">; looking for what belongs together…</span>}
           </span>
         </h2>
         <Ground
