@@ -3,6 +3,8 @@ import type { Purpose, Trait } from './traits';
 
 /** What of a variable is compared, with a number for each thing that several may share; −1 for nothing. */
 interface Compared {
+  /** Which cues can hold of it at all: a bit for each, in their order. */
+  speaks: number;
   at: number;
   name: number;
   /** The first word of its name, and the others. */
@@ -74,7 +76,8 @@ export function commonOf(traits: readonly Trait[]): Common {
   const compared = traits.map((trait): Compared => {
     const { parts } = trait;
     const [first = null, ...others] = parts.words;
-    return {
+    const one: Compared = {
+      speaks: 0,
       at: trait.at,
       name: names.number(trait.name),
       first: tokens.number(first),
@@ -93,6 +96,10 @@ export function commonOf(traits: readonly Trait[]): Common {
       purpose: trait.purpose,
       ...unitVector(trait),
     };
+    CUES.forEach(({ needs }, i) => {
+      if (!needs || needs(one)) one.speaks |= 1 << i;
+    });
+    return one;
   });
   for (const shared of [words, tokens, patterns, codes, universes, blanks]) shared.weigh(traits.length);
   const counts = new Map<string, number>();
@@ -151,6 +158,8 @@ export interface Cue {
   /** Log odds at full strength that two variables are of one set. */
   weight: number;
   strength(a: Compared, b: Compared, common: Common): number;
+  /** What both must have for it to hold at all; by default nothing. */
+  needs?(one: Compared): boolean;
   /** Said of a set in most of whose pairs it holds. */
   says: string | null;
 }
@@ -226,24 +235,28 @@ export const CUES: readonly Cue[] = [
     id: 'prefix',
     weight: 5.5,
     says: 'names that begin alike',
+    needs: ({ first }) => first >= 0,
     strength: (a, b, { says }) => equal(a.first, b.first, says.tokens),
   },
   {
     id: 'otherPrefix',
     weight: -1,
     says: null,
+    needs: ({ firstOfSome }) => firstOfSome,
     strength: (a, b) => is(a.firstOfSome && b.firstOfSome && a.first !== b.first),
   },
   {
     id: 'name',
     weight: 1.2,
     says: 'names that share a part',
+    needs: ({ others }) => others.length > 0,
     strength: (a, b, { says }) => shared(a.others, b.others, says.tokens),
   },
   {
     id: 'pattern',
     weight: 3.8,
     says: 'names of one pattern',
+    needs: ({ patterns }) => patterns.length > 0,
     strength: (a, b, { says }) => {
       let best = 0;
       for (const one of a.patterns)
@@ -256,12 +269,14 @@ export const CUES: readonly Cue[] = [
     id: 'words',
     weight: 1.8,
     says: 'words that their labels share and others do not',
+    needs: ({ words }) => words.length > 0,
     strength: (a, b, { says }) => shared(a.words, b.words, says.words),
   },
   {
     id: 'question',
     weight: 2.5,
     says: 'one question text',
+    needs: ({ lead, question }) => lead >= 0 || question >= 0,
     strength: (a, b) =>
       is((a.lead >= 0 && a.lead === b.lead) || (a.question >= 0 && a.question === b.question)),
   },
@@ -269,20 +284,29 @@ export const CUES: readonly Cue[] = [
     id: 'codes',
     weight: 0.7,
     says: 'one list of codes',
+    needs: ({ codes }) => codes >= 0,
     strength: (a, b, { says }) => equal(a.codes, b.codes, says.codes),
   },
   { id: 'form', weight: 0.6, says: null, strength: (a, b) => is(a.form === b.form) },
-  { id: 'topic', weight: 2.9, says: 'words about one matter', strength: topicsShared },
+  {
+    id: 'topic',
+    weight: 2.9,
+    says: 'words about one matter',
+    needs: ({ topics }) => topics.length > 0,
+    strength: topicsShared,
+  },
   {
     id: 'otherTopic',
     weight: -0.9,
     says: null,
+    needs: ({ topics }) => topics.length > 0,
     strength: (a, b) => is(a.topics.length > 0 && b.topics.length > 0 && topicsShared(a, b) < LEAST_SHARED),
   },
   {
     id: 'universe',
     weight: 1,
     says: 'asked of the same people',
+    needs: ({ universe }) => universe >= 0,
     strength: (a, b, { says }) => equal(a.universe, b.universe, says.universes),
   },
   {
@@ -295,12 +319,14 @@ export const CUES: readonly Cue[] = [
     id: 'blanks',
     weight: 1,
     says: 'blank in the same rows',
+    needs: ({ blanks }) => blanks >= 0,
     strength: (a, b, { says }) => equal(a.blanks, b.blanks, says.blanks),
   },
   {
     id: 'purpose',
     weight: 5,
     says: 'of one purpose',
+    needs: ({ purpose }) => purpose !== null,
     strength: (a, b) => is(a.purpose !== null && a.purpose === b.purpose),
   },
   { id: 'otherPurpose', weight: -1.2, says: null, strength: (a, b) => is(a.purpose !== b.purpose) },
@@ -314,6 +340,9 @@ export const holds = ({ strength }: Cue, a: Trait, b: Trait, common: Common): nu
 export function affinity(a: Trait, b: Trait, common: Common): number {
   const [one, other] = [common.compared[a.at], common.compared[b.at]];
   let sum = BASE + WITHOUT_ORDER * (1 - common.order);
-  for (const cue of CUES) sum += cue.weight * cue.strength(one, other, common);
+  for (let left = one.speaks & other.speaks; left !== 0; left &= left - 1) {
+    const cue = CUES[31 - Math.clz32(left & -left)];
+    sum += cue.weight * cue.strength(one, other, common);
+  }
   return sum;
 }

@@ -13,7 +13,7 @@ import { EarlierChoice } from './EarlierChoice';
 import { FileCard } from './FileCard';
 import { FilesTable } from './FilesTable';
 import { FirstLook } from './FirstLook';
-import { HoldChoice } from './HoldChoice';
+import { HoldChoice, usualHolding } from './HoldChoice';
 import type { FoundData, WaitingFiles } from './useWaiting';
 
 /** What was brought, before anything is read: a line per file, one file's guesses and rows, and what holds for all. */
@@ -69,7 +69,8 @@ export function Before({
     files.choose(together && same.length ? same.map(({ key }) => key) : [one.key], part);
   };
   const read = async (): Promise<void> => {
-    const done = await readPlan(plan, into, [...missing], files.earlier);
+    const hold = plan.hold ?? usualHolding(taken).hold;
+    const done = await readPlan({ ...plan, hold }, into, [...missing], files.earlier);
     if (done) files.clear();
   };
   const verb = into === 'added' ? 'Add' : 'Read';

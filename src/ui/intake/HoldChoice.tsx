@@ -1,9 +1,16 @@
 'use client';
 
 import Form from 'react-bootstrap/Form';
-import { holdingIn, roomIn, type Hold } from '../../core/intake/holding';
+import { holdingIn, roomIn, type Hold, type Holding } from '../../core/intake/holding';
 import { bytesText } from './bytes';
 import type { FoundData } from './useWaiting';
+
+/** Which way these files are read unless somebody says otherwise. */
+export const usualHolding = (taken: readonly FoundData[]): Holding =>
+  holdingIn(
+    taken.map(({ look }) => look),
+    roomIn(navigator),
+  );
 
 /** Up to so many bytes nobody need choose. */
 const SMALL = 200e6;
@@ -19,10 +26,7 @@ export function HoldChoice({
   change: (hold: Hold | null) => void;
 }) {
   const room = roomIn(navigator);
-  const usual = holdingIn(
-    taken.map(({ look }) => look),
-    room,
-  );
+  const usual = usualHolding(taken);
   if (usual.hold === 'all' && hold === null && usual.takes < SMALL) return null;
   const now = hold ?? usual.hold;
   return (

@@ -1,0 +1,118 @@
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import type { WebDriver } from 'selenium-webdriver';
+import {
+  By,
+  complaints,
+  drop,
+  kept,
+  keys,
+  openBrowser,
+  press,
+  see,
+  seeText,
+  tap,
+  type Browser,
+} from './browser';
+
+const WORKS = Array.from(
+  { length: 400 },
+  (_, i) => `${i},${1 + (i % 2)},${i % 2 ? '' : 1 + (i % 38)},${(i * 7) % 5}`,
+);
+const HOMES = `id,works,hours,rooms\n${WORKS.join('\n')}\n`;
+
+/** Waits until what was found is kept, for the next time. */
+const found = (driver: WebDriver): Promise<unknown> =>
+  driver.wait(
+    async () => (await kept(driver, 'found', ':found')) !== null,
+    30_000,
+    'what was found is not kept',
+  );
+
+describe('an extract that is opened again', () => {
+  let browser: Browser;
+  beforeAll(async () => {
+    browser = await openBrowser();
+    await browser.driver.get(inject('address'));
+    await see(browser.driver, '[data-ready]');
+  });
+  afterAll(async () => browser?.driver.quit());
+
+  it('is there as it was found, takes rulings at once, and has them the next time', async () => {
+    const { driver } = browser;
+    await drop(driver, { name: 'homes.csv', text: HOMES });
+    await see(driver, '.firstrows');
+    await press(driver, 'Read the file');
+    await seeText(driver, '.scope', '400 rows of homes');
+    await seeText(driver, '.kept', 'All kept');
+    await found(driver);
+    await driver.navigate().refresh();
+    await see(driver, '.ledgerrow[data-name="rooms"]');
+    await tap(driver, '.ledgerrow[data-name="rooms"]');
+    await keys(driver, 'c');
+    await seeText(driver, '.kept', 'Last:');
+    await seeText(driver, '.profile h2', 'rooms');
+    await seeText(driver, '.profile', 'of all 400 rows');
+    await seeText(driver, '.kept', 'All kept');
+    await driver.navigate().refresh();
+    await see(driver, '.ledgerrow[data-name="rooms"] .kind.confirmed');
+    expect(await complaints(driver)).toEqual([]);
+  });
+});
+
+describe('an extract that would not fit into memory', () => {
+  let browser: Browser;
+  beforeAll(async () => {
+    browser = await openBrowser();
+    const { driver } = browser;
+    await (
+      driver as WebDriver & { sendDevToolsCommand(name: string, given: object): Promise<void> }
+    ).sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+      source: "Object.defineProperty(Navigator.prototype, 'deviceMemory', { get: () => 0.001 })",
+    });
+    await driver.get(inject('address'));
+    await see(driver, '[data-ready]');
+  });
+  afterAll(async () => browser?.driver.quit());
+
+  it('is said before reading to be read once, and that can be chosen otherwise', async () => {
+    const { driver } = browser;
+    await drop(driver, { name: 'homes.csv', text: HOMES });
+    await seeText(driver, '.before', /All rows would take more than the .* that a page can count on here/);
+    expect(await (await see(driver, '#hold')).getAttribute('value')).toBe('sample');
+    await tap(driver, '#hold option[value="all"]');
+    await seeText(driver, '.before', 'Everything is exact, as long as memory lasts.');
+    await tap(driver, '#hold option[value="sample"]');
+    await press(driver, 'Read the file');
+    await seeText(driver, '.scope', 'all 400 rows (400 of them held) of homes');
+  });
+
+  it('says at each station what is of the sample, and hands off no data', async () => {
+    const { driver } = browser;
+    await keys(driver, '3');
+    await seeText(driver, '.work', '(in a sample of 400 of 400 rows)');
+    await keys(driver, '5');
+    await seeText(driver, '.rowsbar', 'numbered within the sample of 400 that is held');
+    await keys(driver, '1');
+    await seeText(
+      driver,
+      '.notices',
+      /all 400 rows were read and counted once.*not looked for, since that takes all rows/s,
+    );
+    await keys(driver, '7');
+    await seeText(driver, '.handdata', 'the data themselves cannot be written from here');
+    const forms = await driver.findElements(By.css('.handdata .forms input'));
+    const open = await Promise.all(forms.map((input) => input.isEnabled()));
+    expect(open.filter((enabled) => enabled).length).toBe(2);
+  });
+
+  it('is opened again as it was', async () => {
+    const { driver } = browser;
+    await seeText(driver, '.kept', 'All kept');
+    await found(driver);
+    await driver.navigate().refresh();
+    await seeText(driver, '.scope', 'all 400 rows (400 of them held) of homes');
+    await keys(driver, '2');
+    await seeText(driver, '.profile', 'of all 400 rows');
+    expect(await complaints(driver)).toEqual([]);
+  });
+});
