@@ -83,6 +83,8 @@ describe('the handoff', () => {
     await keys(driver, '1');
     const zip = { name: 'homes-handoff.zip', base64: readFileSync(file).toString('base64') };
     await bring(driver, zip, '60 rows of homes');
+    // The scope line said the same of the one before it.
+    await see(driver, '.ledgerrow');
     await keys(driver, '2', 'g');
     await see(driver, '#jump');
     await keys(driver, 'tenure', Key.ENTER);

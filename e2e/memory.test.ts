@@ -89,7 +89,8 @@ describe('an extract that would not fit into memory', () => {
   it('says at each station what is of the sample, and hands off no data', async () => {
     const { driver } = browser;
     await keys(driver, '3');
-    await seeText(driver, '.work', '(in a sample of 400 of 400 rows)');
+    await tap(driver, '.remarks summary');
+    await seeText(driver, '.remarks', '(in a sample of 400 of 400 rows)');
     await keys(driver, '5');
     await seeText(driver, '.rowsbar', 'numbered within the sample of 400 that is held');
     await keys(driver, '1');

@@ -31,6 +31,7 @@ export function ReplayDialog() {
       size="lg"
       aria-labelledby="replay-title"
       scrollable
+      animation={false}
     >
       {earlier && <Held key={earlier.name} earlier={earlier} close={close} />}
     </Modal>

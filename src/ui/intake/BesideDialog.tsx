@@ -18,6 +18,7 @@ export function BesideDialog() {
       size="xl"
       scrollable
       aria-labelledby="beside-title"
+      animation={false}
     >
       {beside && <Held beside={beside} close={close} />}
     </Modal>

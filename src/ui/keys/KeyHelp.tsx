@@ -14,7 +14,7 @@ const READING: Command = {
 /** The list of all keys, by where they act. */
 export function KeyHelp({ shown: open, close }: { shown: boolean; close: () => void }) {
   return (
-    <Modal show={open} onHide={close} size="lg" aria-labelledby="keys-title" scrollable>
+    <Modal show={open} onHide={close} size="lg" aria-labelledby="keys-title" scrollable animation={false}>
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="keys-title" className="fs-5">
           Keys

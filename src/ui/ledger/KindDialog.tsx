@@ -104,6 +104,7 @@ export function KindDialog({ shown, names, close }: { shown: boolean; names: str
           void say(kind);
         }
       }}
+      animation={false}
     >
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="kind-title" className="fs-5">

@@ -39,7 +39,7 @@ export function NameDialog({ shown, name, close }: { shown: boolean; name: strin
       void decide({ type: 'rename', variable: name, ...next });
   };
   return (
-    <Modal show={shown} onHide={close} aria-labelledby="name-title">
+    <Modal show={shown} onHide={close} aria-labelledby="name-title" animation={false}>
       <Form
         onSubmit={(event) => {
           event.preventDefault();

@@ -65,7 +65,7 @@ export function CodesDialog({ shown, names, close }: { shown: boolean; names: st
     setMissing((now) => new Map(now).set(code, reason));
 
   return (
-    <Modal show={shown} onHide={close} size="lg" aria-labelledby="codes-title" scrollable>
+    <Modal show={shown} onHide={close} size="lg" aria-labelledby="codes-title" scrollable animation={false}>
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="codes-title" className="fs-5">
           Labels and missing codes of{' '}

@@ -19,7 +19,7 @@ export function NoteDialog({ shown, name, close }: { shown: boolean; name: strin
     if (text.trim() !== note) void decide({ type: 'note', variable: name, text: text.trim() });
   };
   return (
-    <Modal show={shown} onHide={close} aria-labelledby="note-title">
+    <Modal show={shown} onHide={close} aria-labelledby="note-title" animation={false}>
       <Form
         onSubmit={(event) => {
           event.preventDefault();

@@ -41,7 +41,7 @@ export function OrderDialog({ shown, names, close }: { shown: boolean; names: st
       void decide({ type: 'order-codes', variables: names, codes: codes.map(({ code }) => code) });
   };
   return (
-    <Modal show={shown} onHide={close} aria-labelledby="order-title" scrollable>
+    <Modal show={shown} onHide={close} aria-labelledby="order-title" scrollable animation={false}>
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="order-title" className="fs-5">
           Order of the codes of{' '}

@@ -19,7 +19,14 @@ export function Together({ names, shown, close }: { names: string[]; shown: bool
   const categories = battery ? [] : variables.filter(({ kind }) => isCategorical(kind));
   const rest = variables.filter(({ kind }) => !isMeasure(kind) && !isCategorical(kind));
   return (
-    <Modal show={shown} onHide={close} size="xl" aria-labelledby="together-title" scrollable>
+    <Modal
+      show={shown}
+      onHide={close}
+      size="xl"
+      aria-labelledby="together-title"
+      scrollable
+      animation={false}
+    >
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="together-title" className="fs-5">
           {counted(names.length, 'variable')} side by side

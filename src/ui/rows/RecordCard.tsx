@@ -64,7 +64,14 @@ export function RecordCard() {
     ) ?? [];
   const groups = bySet(cells, state);
   return (
-    <Modal show={record !== null} onHide={close} size="lg" aria-labelledby="record-title" scrollable>
+    <Modal
+      show={record !== null}
+      onHide={close}
+      size="lg"
+      aria-labelledby="record-title"
+      scrollable
+      animation={false}
+    >
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="record-title" className="fs-5">
           {card ? (

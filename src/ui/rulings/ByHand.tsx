@@ -52,6 +52,7 @@ export function ByHand({ shown, names, close }: { shown: boolean; names: string[
       onKeyDown={(event: React.KeyboardEvent) => {
         if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void accept();
       }}
+      animation={false}
     >
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="byhand-title" className="fs-5">

@@ -50,7 +50,14 @@ export function StandingRules({ shown, close }: { shown: boolean; close: () => v
   const exported = (): Document => ({ format: 'dig-first-standing-rules', version: 1, rules: standing });
 
   return (
-    <Modal show={shown} onHide={close} size="lg" aria-labelledby="standing-title" scrollable>
+    <Modal
+      show={shown}
+      onHide={close}
+      size="lg"
+      aria-labelledby="standing-title"
+      scrollable
+      animation={false}
+    >
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="standing-title" className="fs-5">
           Standing rules

@@ -17,7 +17,7 @@ interface Props {
 /** Names a set of the chosen variables, and puts it in view if wished. */
 export function MakeSet({ shown, ...about }: Props & { shown: boolean }) {
   return (
-    <Modal show={shown} onHide={about.close} aria-labelledby="set-title">
+    <Modal show={shown} onHide={about.close} aria-labelledby="set-title" animation={false}>
       <Making {...about} />
     </Modal>
   );
