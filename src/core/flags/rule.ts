@@ -52,7 +52,7 @@ export interface RuleFacts {
   rule: string;
   /**
    * What a holder of rows has to give: the tally of each variable, one variable counted against another, or rows. Where it
-   * cannot be given the rule is left out, and said to be.
+   * cannot be given, as where only a sample of the rows is held, the rule is left out, and said to be.
    */
   needs: 'tally' | 'pairs' | 'rows';
   /** What a ruling answers it: codes declared missing, rows set aside, or neither. */

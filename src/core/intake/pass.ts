@@ -2,6 +2,7 @@ import { ColumnBuilder, type Column } from '../extract/column';
 import { Dictionary } from '../extract/dictionary';
 import type { ColumnPass } from '../extract/extract';
 import { isBlank } from '../read/looks';
+import { plainNumberIn } from '../read/plain-number';
 import { looksOf } from '../read/text-looks';
 import { DistinctSketch, SKETCH_ERROR } from '../tally/distinct-sketch';
 import { RunningMoments } from '../tally/running';
@@ -215,25 +216,4 @@ class Others {
     const { rows, blank, numbers, sketch } = this;
     return { rows, blank, numbers: numbers.passed, distinct: sketch.estimate, error: SKETCH_ERROR };
   }
-}
-
-const MOST_DIGITS = 15;
-const TENS = Array.from({ length: MOST_DIGITS + 1 }, (_, i) => 10 ** i);
-/** The number that a cell of a sign, few digits and a point is; NaN for any other. */
-function plainNumberIn(bytes: Uint8Array, start: number, to: number): number {
-  const from = bytes[start] === 0x2d ? start + 1 : start;
-  if (to - from > MOST_DIGITS + 1) return NaN;
-  let [value, digits, decimals] = [0, 0, -1];
-  for (let i = from; i < to; i++) {
-    const digit = bytes[i] - 0x30;
-    if (digit >= 0 && digit <= 9) {
-      value = value * 10 + digit;
-      digits++;
-      if (decimals >= 0) decimals++;
-    } else if (digit === -2 && decimals < 0) decimals = 0;
-    else return NaN;
-  }
-  if (digits === 0 || digits > MOST_DIGITS) return NaN;
-  const size = decimals > 0 ? value / TENS[decimals] : value;
-  return from > start ? -size : size;
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { isBlank, readsAsNumber } from './looks';
+import { plainNumber, plainNumberIn } from './plain-number';
 import { LOOK, looksOf } from './text-looks';
 
 const digits = fc.stringMatching(/^[0-9]{0,18}$/);
@@ -38,4 +39,15 @@ describe('what texts show at one look', () => {
     const texts = ['1', 'a'];
     expect(looksOf(texts)).toBe(looksOf(texts));
   });
+});
+
+it('a plain number is the same in text and in bytes', () => {
+  fc.assert(
+    fc.property(fc.oneof(written, fc.double().map(String)), fc.string(), (text, around) => {
+      const bytes = new TextEncoder().encode(around + text + around);
+      const from = new TextEncoder().encode(around).length;
+      expect(Object.is(plainNumberIn(bytes, from, bytes.length - from), plainNumber(text))).toBe(true);
+    }),
+    { numRuns: 3000 },
+  );
 });
