@@ -11,6 +11,7 @@ import {
 } from '../extract/extract';
 import type { Kind } from '../extract/words';
 import type { Subject } from '../flags/rule';
+import { headerCells } from '../flags/rows/repeated-header';
 import { inferKind } from '../infer/kind';
 import type { Known, Sequence } from '../infer/known';
 import type { Marking } from '../infer/marker';
@@ -176,7 +177,12 @@ export function inspectVariable(
         ? withoutCells(base, gone)
         : recounted(base, places, there, extract.rows);
   const passed = passedFigures(variable, written, declarations, state.merges.get(name) ?? new Map(), gone);
-  const studied = headers.length ? withoutCells(levels, cellsOf(variable, headers)) : levels;
+  const repeated = complete
+    ? headerCells(variable, extract)
+    : headers.length
+      ? cellsOf(variable, headers)
+      : NO_CELLS;
+  const studied = repeated.size > 0 ? withoutCells(levels, repeated) : levels;
   const known: Known = {
     name,
     label,

@@ -3,7 +3,7 @@ import { placeReceived, type Extract } from '../extract/extract';
 import { subsetOf } from '../extract/subset';
 import { factsOf, ofSample } from '../flags/registry';
 import type { Flag, Subject, Whole } from '../flags/rule';
-import { repeatedHeaders } from '../flags/rows/repeated-header';
+import { headerCells, repeatedHeaders } from '../flags/rows/repeated-header';
 import { summaryRows } from '../flags/rows/summary-row';
 import { withoutCells } from '../infer/relevel';
 import { askable, cellsOf, keptOf, type Inspected } from './inspected';
@@ -60,7 +60,7 @@ export class Study {
     const whole: Whole = {
       extract: this.extract,
       subjects,
-      studied: this.extract.pass ? subjects : this.studiedOf(subjects),
+      studied: this.studiedOf(subjects),
       ...(this.extract.pass ? { sample: this.sampleOf(all) } : {}),
       ...(this.sieved ? { sieved: true } : {}),
     };
@@ -79,7 +79,14 @@ export class Study {
       const { pass: _, ...variable } = extract.variables[i];
       return { ...own, ...askable(variable, extract) };
     });
-    return { extract, subjects, studied: subjects, ...(this.sieved ? { sieved: true } : {}) };
+    const strays = repeatedHeaders(extract);
+    const studied = strays.length
+      ? subjects.map((subject, i) => ({
+          ...subject,
+          levels: withoutCells(subject.levels, cellsOf(extract.variables[i], strays)),
+        }))
+      : subjects;
+    return { extract, subjects, studied, ...(this.sieved ? { sieved: true } : {}) };
   }
 
   /** Flags of the rows that count; rows are told by the places that they were received at. */
@@ -108,16 +115,19 @@ export class Study {
   /** Rows that are no observations are none of those that rules look at. */
   private studiedOf(subjects: readonly Subject[]): readonly Subject[] {
     const { extract } = this;
-    this.strays ??= [
-      ...new Set([...repeatedHeaders(extract), ...summaryRows({ extract, subjects }).map(({ row }) => row)]),
-    ];
+    // Rows that are no observations but by their sums are not found in a sample.
+    const sums = extract.pass ? [] : summaryRows({ extract, subjects });
+    this.strays ??= [...new Set([...repeatedHeaders(extract), ...sums.map(({ row }) => row)])];
     const { strays } = this;
-    if (strays.length === 0) return subjects;
+    const { pass } = extract;
+    if (strays.length === 0 && !pass) return subjects;
     return extract.variables.map((variable, i) => {
       // What no ruling touched stays the same object, so that rules need not work it out again.
       let seen = this.without.get(subjects[i]);
       if (!seen) {
-        const levels = withoutCells(subjects[i].levels, cellsOf(variable, strays));
+        const isComplete = pass && !variable.pass?.others && !this.sieved;
+        const cells = isComplete ? headerCells(variable, extract) : cellsOf(variable, strays);
+        const levels = cells.size > 0 ? withoutCells(subjects[i].levels, cells) : subjects[i].levels;
         this.without.set(subjects[i], (seen = { ...subjects[i], levels }));
       }
       return seen;

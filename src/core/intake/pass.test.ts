@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chance } from '../../demo/random';
+import { linkCodebooks } from '../codebook/link';
+import { bareEntry } from '../extract/extract';
 import { Inspector } from '../inspect/inspect';
 import type { InspectedVariable, Inspection } from '../inspect/schema';
 import { entryOf, type Entry } from '../log/entries';
@@ -167,6 +169,51 @@ describe('reading all rows once', () => {
     const { counts, frequencies } = variable(passed.document(), 'rooms');
     expect([counts.all, counts.valid]).toEqual([3000, before]);
     expect(frequencies.find(({ code }) => code === '77')?.count).toBe(1);
+  });
+
+  it('knows rows that repeat the names of the columns, wherever they stand, and takes them for no observations', async () => {
+    const parts = [homes(1500, 1), homes(1500, 2), homes(1500, 3)];
+    const [held, passed] = await both([parts.join('')], { rows: 300, texts: 9000 });
+    const repeated = passed.flags.find(({ rule }) => rule === 'repeated-header');
+    expect([repeated?.rows, repeated?.says]).toEqual([2, '2 rows repeat the names of the columns']);
+    expect(passed.flags.filter(({ rule }) => rule === 'mixed-content')).toEqual([]);
+    for (const name of ['rooms', 'age']) {
+      const { because: _, confidence: __, ...exact } = variable(held.document(), name);
+      expect(variable(passed.document(), name)).toMatchObject(exact);
+    }
+  });
+
+  it('holds what all rows hold against what the codebook publishes', async () => {
+    const extract = await readExtract(
+      [{ source: sourceOf('homes.csv', homes(2000)) }],
+      {},
+      {
+        hold: 'sample',
+        bounds: { rows: 200, texts: 9000 },
+      },
+    );
+    const rooms = bareEntry('rooms');
+    const categories = [1, 2, 3, 4, 5].map((code) => ({
+      code: String(code),
+      label: null,
+      missing: false,
+      reason: null,
+      frequency: 400,
+    }));
+    const entries = [{ ...rooms, categories }];
+    const codebook = {
+      name: 'b.xml',
+      form: 'ddi-codebook',
+      title: null,
+      cases: 2000,
+      entries,
+      groups: [],
+      notices: [],
+    } as const;
+    const flags = new Inspector(linkCodebooks(extract, [{ ...codebook, groups: [], notices: [] }])).flags;
+    const [flag] = flags.filter(({ rule }) => rule === 'codebook-mismatch');
+    expect(flag.variables).toEqual(['rooms']);
+    expect(flag.says).toMatch(/^published and arrived differ: /);
   });
 
   it('knows the rows of each file, and of the wave that is made of their names', async () => {

@@ -5,7 +5,7 @@ import type { Level, LevelList } from '../../infer/level-list';
 import { validOf } from '../../infer/levels';
 import { valueOf } from '../../infer/read-levels';
 import { moments } from '../../tally/moments';
-import { repeatedHeaders } from './repeated-header';
+import { headerCells, headersPassed, repeatedHeaders } from './repeated-header';
 import type { ExtractRule, Flag, Subject, Whole } from '../rule';
 import { summaryRows } from './summary-row';
 
@@ -18,7 +18,7 @@ import { summaryRows } from './summary-row';
  */
 export const codebookMismatch: ExtractRule = {
   rule: 'codebook-mismatch',
-  needs: 'rows',
+  needs: 'tally',
   answers: 'whole',
   look,
 };
@@ -28,10 +28,21 @@ const NAMED = 4;
 function look({ extract, subjects, sieved }: Whole): Flag[] {
   // What is published is of all rows.
   if (sieved || extract.codebooks.length === 0 || typeof extract.part?.rows === 'number') return [];
-  const noObservation = [
-    ...new Set([...repeatedHeaders(extract), ...summaryRows({ extract, subjects }).map(({ row }) => row)]),
-  ];
-  const arrived = extract.rows - noObservation.length;
+  const { pass } = extract;
+  // Where not all rows are held, sums among them are not found.
+  const noObservation = pass
+    ? []
+    : [
+        ...new Set([
+          ...repeatedHeaders(extract),
+          ...summaryRows({ extract, subjects }).map(({ row }) => row),
+        ]),
+      ];
+  const none = pass ? headersPassed(extract) : noObservation.length;
+  const there = pass
+    ? pass.rows - (extract.taken ? extract.taken.from.rows - extract.rows : 0)
+    : extract.rows;
+  const arrived = there - none;
   const cases = publishedCases(extract);
   if (cases !== null && cases !== arrived) {
     return [
@@ -42,15 +53,18 @@ function look({ extract, subjects, sieved }: Whole): Flag[] {
         rows: Math.abs(cases - arrived),
         severity: cases > arrived ? 'high' : 'medium',
         certainty: 0.95,
-        says: `the codebook publishes ${cases} cases, ${arrived} rows arrived${noObservation.length ? ` besides ${noObservation.length} that are no observations` : ''}: ${Math.abs(cases - arrived)} too ${cases > arrived ? 'few' : 'many'}`,
+        says: `the codebook publishes ${cases} cases, ${arrived} rows arrived${none ? ` besides ${none} that are no observations` : ''}: ${Math.abs(cases - arrived)} too ${cases > arrived ? 'few' : 'many'}`,
       },
     ];
   }
   return subjects.flatMap((subject, i) => {
     const { entry, name } = subject;
     if (!entry) return [];
-    const { column } = extract.variables[i];
-    const left = noObservation.map((row) => column.text(row));
+    const variable = extract.variables[i];
+    if (variable.pass?.others) return [];
+    const left = pass
+      ? [...headerCells(variable, extract)].flatMap(([text, rows]) => Array<string>(rows).fill(text))
+      : noObservation.map((row) => variable.column.text(row));
     return [...frequencyFlags(name, entry, subject, left), ...figureFlags(name, entry, subject, left)];
   });
 }

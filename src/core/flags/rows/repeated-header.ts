@@ -1,5 +1,5 @@
 import { findRows } from '../../extract/rows';
-import { lineOfRow, placeReceived, type Extract } from '../../extract/extract';
+import { lineOfRow, placeReceived, type Extract, type Variable } from '../../extract/extract';
 import { fileStarts } from '../../extract/files';
 import { type ExtractRule, type Flag, type Whole } from '../rule';
 
@@ -10,7 +10,8 @@ import { type ExtractRule, type Flag, type Whole } from '../rule';
  */
 export const repeatedHeader: ExtractRule = {
   rule: 'repeated-header',
-  needs: 'rows',
+  // The rows themselves are told where they are held; that they are there is told by what all rows hold.
+  needs: 'tally',
   answers: 'rows',
   cellsAlone: true,
   look,
@@ -35,9 +36,7 @@ function findHeaders(variables: Extract['variables']): number[] {
   for (const { name, column } of variables) {
     if (column.distinct === null) continue;
     able++;
-    const own = column.distinct.find(
-      (text) => text === name || (text.length === name.length && text.toLowerCase() === name.toLowerCase()),
-    );
+    const own = column.distinct.find((text) => isName(text, name));
     if (own === undefined) continue;
     for (const row of findRows(column, [[own]], Infinity)[0]) hits.set(row, (hits.get(row) ?? 0) + 1);
   }
@@ -45,6 +44,35 @@ function findHeaders(variables: Extract['variables']): number[] {
     .filter(([, cells]) => cells >= Math.max(LEAST_CELLS, able * LEAST_SHARE))
     .map(([row]) => row)
     .sort((a, b) => a - b);
+}
+
+const isName = (text: string, name: string): boolean =>
+  text === name || (text.length === name.length && text.toLowerCase() === name.toLowerCase());
+
+const passed = new WeakMap<object, number>();
+
+/** Rows that repeat the names of the columns where not all rows are held: most columns hold their own name in as many. */
+export function headersPassed({ variables }: Pick<Extract, 'variables'>): number {
+  const before = passed.get(variables);
+  if (before !== undefined) return before;
+  const all = variables.filter(({ pass }) => pass && !pass.others);
+  const held = all.flatMap((variable) => ownName(variable)?.rows ?? []).sort((a, b) => a - b);
+  const rows = held.length >= Math.max(LEAST_CELLS, all.length * LEAST_SHARE) ? held[held.length >> 1] : 0;
+  passed.set(variables, rows);
+  return rows;
+}
+
+/** The name of a column as its cells hold it, and in how many rows. */
+function ownName({ name, pass }: Variable): { text: string; rows: number } | null {
+  const at = pass ? pass.texts.findIndex((text) => isName(text, name)) : -1;
+  return pass && at >= 0 ? { text: pass.texts[at], rows: pass.counts[at] } : null;
+}
+
+/** Of a variable of which all rows were counted and not all are held: its cells in rows that repeat the names of the columns. */
+export function headerCells(variable: Variable, extract: Pick<Extract, 'variables'>): Map<string, number> {
+  const rows = headersPassed(extract);
+  const own = rows > 0 ? ownName(variable) : null;
+  return new Map(own ? [[own.text, Math.min(rows, own.rows)]] : []);
 }
 
 /** "row 1,204 of a.csv (line 1,205)", as it was received. */
@@ -62,6 +90,7 @@ export function placeOf(extract: Pick<Extract, 'files' | 'taken'>, row: number):
 }
 
 function look({ extract }: Whole): Flag[] {
+  if (extract.pass && !extract.taken) return lookPassed(extract);
   const rows = repeatedHeaders(extract);
   if (rows.length === 0) return [];
   const [first] = extract.variables.filter(({ name, column }) => column.text(rows[0]) === name);
@@ -80,6 +109,23 @@ function look({ extract }: Whole): Flag[] {
         .join(
           ', ',
         )}${rows.length > 3 ? ` and ${rows.length - 3} more` : ''} ${rows.length === 1 ? 'repeats' : 'repeat'} the names of the columns`,
+    },
+  ];
+}
+
+/** The same where only a sample of the rows is held: how many, and not which. */
+function lookPassed(extract: Extract): Flag[] {
+  const rows = headersPassed(extract);
+  if (rows === 0) return [];
+  return [
+    {
+      rule: 'repeated-header',
+      variables: [],
+      codes: [],
+      rows,
+      severity: 'high',
+      certainty: 0.95,
+      says: `${rows} ${rows === 1 ? 'row repeats' : 'rows repeat'} the names of the columns`,
     },
   ];
 }
