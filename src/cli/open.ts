@@ -1,4 +1,4 @@
-import { freemem } from 'node:os';
+import { freemem, totalmem } from 'node:os';
 import { linkCodebooks } from '../core/codebook/link';
 import type { Codebook, Extract } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
@@ -185,13 +185,14 @@ async function received(
   return { extract, came: entries };
 }
 
-/** Of the memory that is free so much may be used. */
-const OF_MEMORY = 0.7;
+/** Of the memory that is free so much may be used, and of all there is in any case: what is called free leaves out much that is. */
+const OF_FREE = 0.7;
+const OF_ALL = 0.25;
 
 /** Which way the files are read, as said or as the memory of this machine allows; the latter is told where it is a sample. */
 function heldOf(files: readonly { bytes: number; packed: boolean }[], wanted: Hold | 'auto'): Hold {
   if (wanted !== 'auto') return wanted;
-  const room = freemem() * OF_MEMORY;
+  const room = Math.max(freemem() * OF_FREE, totalmem() * OF_ALL);
   const { hold, takes } = holdingIn(files, room);
   if (hold === 'sample')
     say(
