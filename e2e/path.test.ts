@@ -101,6 +101,8 @@ describe('the whole path with the demo, by keyboard where there is a key', () =>
   it('sorts by a column and by file order', async () => {
     const { driver } = browser;
     await press(driver, 'Distinct');
+    // The variable at hand stays in sight, wherever it went.
+    await driver.executeScript('document.querySelector(".ledger").scrollTop = 0');
     await driver.wait(
       async () =>
         (await (await see(driver, '.ledgerrow[aria-rowindex="2"]')).getAttribute('data-name')) === 'wt_pop',

@@ -213,6 +213,14 @@ export class LevelArrays implements LevelList {
     return n === found.length ? this : new LevelArrays(this.root, found.slice(0, n), 0, n);
   }
 
+  /** The same levels, of which some cannot be read. */
+  unreadableWhere(is: (code: string) => boolean): LevelArrays {
+    const changed = this.map((level): Level =>
+      is(level.code) ? { ...level, standing: 'unreadable' } : level,
+    );
+    return LevelArrays.from(changed);
+  }
+
   /** The same levels with other numbers of rows; without those that no row holds. @param counts for each level */
   recounted(counts: ArrayLike<number>): LevelArrays {
     let same = true;

@@ -145,9 +145,9 @@ export function levelsUnder(variable: Variable, state: State, tally: Tally, writ
   const levels = levelsOf(tally, written, declaredUnder(variable, state, written));
   // What could not be read before it was recoded can be read no better now.
   const { unreadable } = variable.trial ?? {};
-  if (unreadable?.size)
-    for (const level of levels.levels) if (unreadable.has(level.code)) level.standing = 'unreadable';
-  return levels;
+  return unreadable?.size
+    ? { ...levels, levels: levels.levels.unreadableWhere((code) => unreadable.has(code)) }
+    : levels;
 }
 
 /** A variable with all that is inferred of it, under a state of decisions. */

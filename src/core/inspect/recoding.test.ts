@@ -4,6 +4,7 @@ import { entryOf, type Decision } from '../log/entries';
 import { foldLog } from '../log/fold';
 import { recodeSays } from '../recode/says';
 import { endText, endTyped, endValue } from '../recode/ends';
+import { validOf, type Levels } from '../infer/levels';
 import { Inspector } from './inspect';
 import { middleOf, recodableOf, recodePreviewOf } from './recoding';
 
@@ -19,6 +20,15 @@ const refused: Decision = {
   codes: [{ code: '99', reason: 'refused' }],
   rule: null,
 };
+
+it('what could not be read before a trial recode counts as that in what is made of it', () => {
+  const age = [...Array.from({ length: 40 }, (_, i) => String(20 + i)), 'abc'];
+  const recode = { name: 'b', of: 'age', bands: [{ to: 59, code: 'young' }] };
+  const made = dig({ age }, { type: 'make-recode', recode });
+  const { counts, levels } = made.named('b') ?? {};
+  expect(counts).toMatchObject({ all: 41, unreadable: 1, valid: 40 });
+  expect(validOf(levels as Levels).levels.codes).not.toContain('abc');
+});
 
 describe('what a trial recode would make', () => {
   it('is told by code, with what falls in none and what is no answer, and before beside after', () => {
