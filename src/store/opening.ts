@@ -119,6 +119,8 @@ async function openBehind(id: string, log: readonly Entry[]): Promise<void> {
     if (deskOf(id) !== desk) return;
     set({ behind: null });
     if (answer.ok) return deskKnown(desk, answer.value);
+    // An engine that died is started again, and opens it then.
+    if (answer.problem?.file === 'the engine') return;
     if (answer.problem) {
       clearDesk();
       return set({ problem: answer.problem });

@@ -610,6 +610,24 @@ describe('an extract whose figures were found before', () => {
     expect(name()).toBe('homes ');
   });
 
+  it('stays where the engine dies meanwhile, and is opened in the next', async () => {
+    storage.put('a');
+    foundAs('count');
+    const { ask } = engine.link;
+    let dead = true;
+    engine.link.ask = ((question: string, ...args: unknown[]) =>
+      question === 'open' && dead
+        ? Promise.resolve({ ok: false, problem: { file: 'the engine', says: 'it has ended' } })
+        : (ask as (...all: unknown[]) => unknown)(question, ...args)) as EngineLink['ask'];
+    await openAgain('a');
+    await settle();
+    expect([state().id, name()]).toEqual(['a', 'as found count']);
+    dead = false;
+    await startAgain('it ran out of memory');
+    await settle();
+    expect([state().id, deskOf('a')?.serial, state().trouble]).toEqual(['a', 1, null]);
+  });
+
   it('closes with its reason where its columns cannot be opened after all', async () => {
     storage.put('a');
     foundAs('count');
