@@ -5,7 +5,7 @@ import { useParts, useSession } from '../../store/session';
 import { isNarrowed } from '../../store/narrow';
 import { MakeSet } from '../sets/MakeSet';
 import { ChosenBar } from './ChosenBar';
-import { orderOf, shares, templateOf, useColumns } from './columns';
+import { orderOf, roomForDistinct, shares, templateOf, useColumns } from './columns';
 import { LedgerBar } from './LedgerBar';
 import { LedgerHead } from './LedgerHead';
 import { LedgerRows, ROW, toggleChosen } from './LedgerRows';
@@ -32,7 +32,7 @@ export function Ledger() {
   const look = useColumns();
   const labelled = useMemo(() => summaries.some(({ label }) => label !== null), [summaries]);
   const columns = useMemo(() => orderOf(look, labelled), [look, labelled]);
-  const shared = useMemo(() => shares(summaries), [summaries]);
+  const shared = useMemo(() => ({ ...shares(summaries), ...roomForDistinct(summaries) }), [summaries]);
   const template = useMemo(() => templateOf(look, shared, labelled), [look, shared, labelled]);
   const { peek, over, out } = usePeek();
   const numbers = useMemo(() => flagsByVariable(flags), [flags]);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { orderOf, shares, templateOf } from './columns';
+import { orderOf, roomForDistinct, shares, templateOf } from './columns';
 
 const look = { shown: ['kind' as const], widths: {}, first: 'name' as const };
 const part = (track: string): number => Number(/(\d+)fr/.exec(track)?.[1]);
@@ -14,6 +14,18 @@ describe('the columns of the ledger', () => {
     expect(orderOf(look, false)).toEqual(['name', 'values', 'kind']);
     expect(orderOf({ ...look, shown: ['values'] })).toEqual(['name', 'label', 'values']);
     expect(templateOf(look, shares([]), false).split('minmax')).toHaveLength(3);
+  });
+
+  it('give numbers of distinct values more room where some are long', () => {
+    const wide = (distinct: number): string =>
+      templateOf(
+        { ...look, shown: ['distinct'] },
+        { ...shares([]), ...roomForDistinct([{ counts: { distinct } }]) },
+      );
+    expect([wide(99_999), wide(1_000_000)].map((template) => template.split(' ').at(-1))).toEqual([
+      '52px',
+      '74px',
+    ]);
   });
 
   it('give names and labels room by how long they are', () => {

@@ -41,7 +41,7 @@ const ROOM: Record<Exclude<ColumnKey, 'name' | 'label'>, string> = {
   kind: '90px',
   role: '78px',
   storage: '66px',
-  distinct: '68px',
+  distinct: '52px',
   valid: '62px',
   sketch: '72px',
   sets: 'minmax(60px, 110fr)',
@@ -112,10 +112,19 @@ export function shares(texts: readonly { name: string; label: string | null }[])
   };
 }
 
+/** Numbers of distinct values from here on take more room than usual, and what they take. */
+const MANY = 100_000;
+const LONG = '74px';
+/** Room for the numbers of distinct values, where some are long. */
+export const roomForDistinct = (
+  summaries: readonly { counts: { distinct: number } }[],
+): { distinct?: string } =>
+  summaries.some(({ counts }) => counts.distinct >= MANY) ? { distinct: LONG } : {};
+
 /** The grid that lays them out, behind the column for choosing. */
 export const templateOf = (
   columns: Columns,
-  shared: { name: string; label: string },
+  shared: { name: string; label: string; distinct?: string },
   labelled = true,
 ): string =>
   [
@@ -125,7 +134,7 @@ export const templateOf = (
         ? `${columns.widths[key]}px`
         : key === 'name' || key === 'label'
           ? shared[key]
-          : ROOM[key],
+          : ((key === 'distinct' ? shared.distinct : undefined) ?? ROOM[key]),
     ),
   ].join(' ');
 
