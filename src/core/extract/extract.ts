@@ -200,7 +200,7 @@ export interface PassedNumbers {
   middle: number;
   sums: readonly number[];
 }
-export interface OtherRows {
+interface OtherRows {
   rows: number;
   blank: number;
   /** Rows that hold a number as programs write it, the moments of those, and a middle that they are told from. */

@@ -16,7 +16,7 @@ export const LOOK = {
 } as const;
 
 /** What texts show, each looked at once. */
-export interface TextLooks {
+interface TextLooks {
   /** Of each text. */
   bits: Uint8Array;
   /** The number that each is; NaN for none. */

@@ -12,7 +12,7 @@ import { useInView } from '../sets/useInView';
 
 export const ROW = 30;
 /** The head stays above the rows while they scroll. */
-export const HEAD = 28;
+const HEAD = 28;
 /** Rows that are drawn above and below those that are seen. */
 const SPARE = 6;
 const NO_SETS: readonly string[] = [];

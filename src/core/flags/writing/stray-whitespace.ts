@@ -14,7 +14,7 @@ export const strayWhitespace: VariableRule = {
 
 const bare = (text: string): string =>
   text.replace(/[\s\u00a0\u2000-\u200b\u202f\u205f\u3000\ufeff]+/gu, ' ').trim();
-/** Hardly a text has any, and most show at a look that they have none. */
+/** A needless blank in a text of plain letters: most texts show at a look that they hold none. */
 const NEEDLESS = /^ | $| {2}/;
 export const hasStrayBlanks = (text: string): boolean =>
   (isPlain(text) ? NEEDLESS.test(text) : true) && bare(text) !== text;
