@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import type { WebDriver } from 'selenium-webdriver';
+import { Key, type WebDriver } from 'selenium-webdriver';
 import {
   By,
   complaints,
@@ -19,6 +19,8 @@ const WORKS = Array.from(
   (_, i) => `${i},${1 + (i % 2)},${i % 2 ? '' : 1 + (i % 38)},${(i * 7) % 5}`,
 );
 const HOMES = `id,works,hours,rooms\n${WORKS.join('\n')}\n`;
+
+const MANY = `id,tenure\n${Array.from({ length: 150_000 }, (_, i) => `${i},${1 + (i % 3)}`).join('\n')}\n`;
 
 /** Waits until what was found is kept, for the next time. */
 const found = (driver: WebDriver): Promise<unknown> =>
@@ -92,7 +94,7 @@ describe('an extract that would not fit into memory', () => {
     await tap(driver, '.remarks summary');
     await seeText(driver, '.remarks', '(in a sample of 400 of 400 rows)');
     await keys(driver, '5');
-    await seeText(driver, '.rowsbar', 'numbered within the sample of 400 that is held');
+    await seeText(driver, '.rowsbar', 'of the sample of 400 that is held');
     await keys(driver, '1');
     await seeText(
       driver,
@@ -114,6 +116,34 @@ describe('an extract that would not fit into memory', () => {
     await seeText(driver, '.scope', 'all 400 rows (400 of them held) of homes');
     await keys(driver, '2');
     await seeText(driver, '.profile', 'of all 400 rows');
+    expect(await complaints(driver)).toEqual([]);
+  });
+
+  it('counts in all rows what a sieve keeps and what a table holds, for as long as the files are at hand', async () => {
+    const { driver } = browser;
+    await keys(driver, '1');
+    await drop(driver, { name: 'many.csv', text: MANY });
+    await see(driver, '.firstrows');
+    await press(driver, 'Read the file');
+    await seeText(driver, '.scope', /all 150,000 rows \((?!150)[\d,]+ of them held\)/);
+    await keys(driver, '2', 'g');
+    await see(driver, '#jump');
+    await keys(driver, 'tenure', Key.ENTER);
+    await tap(driver, 'input[aria-label="Tick 2 for the sieve"]');
+    await press(driver, 'Keep only these rows');
+    await seeText(driver, '.scope', '1 condition not in force');
+    await keys(driver, '5');
+    await see(driver, '.recordtable');
+    await keys(driver, 'Z');
+    await seeText(driver, '.scope', /in a sample from 150,000/);
+    await press(driver, 'Count in all 150,000');
+    await seeText(driver, '.scope', /^Based on\s+50,000 of 150,000 rows \(sieve: tenure is 2\)/);
+    await keys(driver, '2');
+    await seeText(driver, '.profile', 'all 50000 valid rows hold 2');
+    // Rulings that change no row leave it at that.
+    await keys(driver, 'c');
+    await see(driver, '.ledgerrow[data-name="tenure"] .kind.confirmed');
+    await seeText(driver, '.scope', /^Based on\s+50,000 of 150,000 rows/);
     expect(await complaints(driver)).toEqual([]);
   });
 });

@@ -96,15 +96,15 @@ const opening = (name: string, description: string, writes = false): Command => 
     );
 };
 
+const hold = new Option(
+  '--hold <rows>',
+  'all rows in memory, or a sample while all are counted as they pass; auto: as memory allows',
+)
+  .choices(['auto', 'all', 'sample'])
+  .default('auto');
+
 opening('inspect', 'inspect the files of one extract and print the inspection as JSON')
-  .addOption(
-    new Option(
-      '--hold <rows>',
-      'all rows in memory, or a sample while all are counted as they pass; auto: as memory allows',
-    )
-      .choices(['auto', 'all', 'sample'])
-      .default('auto'),
-  )
+  .addOption(hold)
   .option(
     '--set <name>',
     'only the variables and flags of a set: one of the rulings, the archive’s, or proposed',
@@ -126,6 +126,7 @@ opening('rows', 'print records of an extract as JSON, sorted, sieved or found')
   .action(rows);
 
 opening('cross', 'hold one variable against another, or against every other, and print the table as JSON')
+  .addOption(hold)
   .requiredOption('--down <name>', 'the variable that stands down')
   .option('--across <name>', 'the variable that stands across')
   .option('--within <name>', 'the variable within whose levels the table is repeated')

@@ -8,12 +8,14 @@ import { Inspector } from '../core/inspect/inspect';
 import { replayOf, type Replay } from '../core/inspect/replay';
 import { bring } from '../core/intake/bring';
 import { holdingIn, type Hold } from '../core/intake/holding';
-import { readExtract } from '../core/intake/receive';
+import { FilesAgain } from '../core/intake/again';
+import { readExtract, type Choices } from '../core/intake/receive';
 import { asBefore, waveFromSteps } from '../core/intake/steps';
 import { entryOf, type DigLog, type Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
 import { anyLogSchema, digLogOf, fittingPlaces, misfitText } from '../core/log/migrate';
 import { returned } from '../core/log/returned';
+import type { AllRows } from '../core/rows/all-rows';
 import { filesIn, readJson, say } from './files';
 import { readingOf, type ReadingOptions } from './reading';
 import { checkMade, checkNames, readRecodesFile, recodeEntries } from './recodes';
@@ -53,7 +55,7 @@ export async function openedWithLog(
   options: OpenOptions,
 ): Promise<{ inspector: Inspector; log: Entry[]; replay: Replay | null }> {
   const rulings = rulingsIn(options.rulings);
-  const { extract, came } = await received(given.flatMap(filesIn), options, rulings);
+  const { extract, came, again } = await received(given.flatMap(filesIn), options, rulings);
   const inspector = new Inspector(extract, standingIn(options.standingRules));
   const { entries, misfits } = came
     ? { entries: came, misfits: [] }
@@ -84,6 +86,7 @@ export async function openedWithLog(
   const sieve = options.sieve === undefined ? null : readSieveFile(options.sieve);
   if (sieve) log.push(sieveEntry(sieve));
   if (log.length) inspector.lay(foldLog(log));
+  if (again) await inspector.countAll(again);
   if (recodes.length) checkMade(options.recodes ?? '', inspector);
   if (sieve) for (const says of fitting(sieve, options.sieve ?? '', inspector)) say(says);
   const replay = replayOf(entries, inspector);
@@ -115,7 +118,7 @@ async function received(
   paths: string[],
   options: OpenOptions,
   rulings: DigLog | null,
-): Promise<{ extract: Extract; came: Entry[] | null }> {
+): Promise<{ extract: Extract; came: Entry[] | null; again: AllRows | null }> {
   const { codebook, waveFrom } = options;
   const reading = readingOf(options);
   const handed = [...paths, ...codebook].map((path, i) => ({ key: String(i), source: fileSource(path) }));
@@ -149,40 +152,39 @@ async function received(
     options.rows !== undefined || options.columns
       ? { rows: options.rows ?? null, names: options.columns ?? null }
       : null;
-  const read = await readExtract(
-    data.map(({ source, look, layout }) => ({ source, look, layout })),
-    {},
-    {
-      part,
-      hold: heldOf(
-        data.map(({ look }) => look),
-        options.hold ?? 'all',
-      ),
-      marks: {
-        decimal: options.decimal ?? steps?.marks.decimal,
-        order: options.dateOrder ?? steps?.marks.order,
-      },
-      waveFrom:
-        waveFrom === undefined
-          ? steps
-            ? waveFromSteps(steps)
-            : 'found'
-          : waveFrom === 'found' || waveFrom === 'file-name' || waveFrom === 'none'
-            ? waveFrom
-            : { variable: waveFrom },
+  const files = data.map(({ source, look, layout }) => ({ source, look, layout }));
+  const choices: Choices = {
+    part,
+    hold: heldOf(
+      data.map(({ look }) => look),
+      options.hold ?? 'all',
+    ),
+    marks: {
+      decimal: options.decimal ?? steps?.marks.decimal,
+      order: options.dateOrder ?? steps?.marks.order,
     },
-  );
+    waveFrom:
+      waveFrom === undefined
+        ? steps
+          ? waveFromSteps(steps)
+          : 'found'
+        : waveFrom === 'found' || waveFrom === 'file-name' || waveFrom === 'none'
+          ? waveFrom
+          : { variable: waveFrom },
+  };
+  const read = await readExtract(files, {}, choices);
   if (along?.variables) {
     const back = returned(read, codebooks, along.log, along.variables);
     say(`${along.name} is laid: ${counted(back.entries.length, 'ruling')}`);
     for (const says of back.stands) say(`stands in the data already: ${says}`);
-    return { extract: linkCodebooks(back.extract, back.codebooks), came: back.entries };
+    return { extract: linkCodebooks(back.extract, back.codebooks), came: back.entries, again: null };
   }
   const extract = linkCodebooks(read, codebooks);
-  if (!along) return { extract, came: null };
+  const again = extract.pass ? new FilesAgain(extract, files, choices) : null;
+  if (!along) return { extract, came: null, again };
   const { entries, misfits } = fittingPlaces(along.log, extract.name);
   for (const misfit of misfits) say(misfitText(misfit));
-  return { extract, came: entries };
+  return { extract, came: entries, again };
 }
 
 /** Of the memory that is free so much may be used, and of all there is in any case: what is called free leaves out much that is. */

@@ -54,6 +54,7 @@ const FILES: ReadonlySet<Question> = new Set([
   'leaveOut',
   'callWaves',
   'lay',
+  'countAll',
 ]);
 
 /** What failed, where it can be said better than that it did. */
@@ -63,6 +64,7 @@ const WORDS: Partial<Record<Question, string>> = {
   read: 'the files could not be read',
   add: 'the files could not be added',
   open: 'the extract could not be opened',
+  countAll: 'the rows could not be gone through',
   report: 'the report could not be made',
   inspection: 'the inspection could not be made',
   inventory: 'the inventory could not be made',

@@ -12,6 +12,7 @@ import type { Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
 import { returned } from '../core/log/returned';
 import type { Reading } from '../core/read/look';
+import type { Control } from '../core/read/source';
 import type { ProposedSet } from '../core/sets/propose';
 import type { Summary } from '../core/inspect/summary';
 import { announce, keepColumns, openKept } from '../storage/extracts';
@@ -19,7 +20,7 @@ import { keepFound } from '../storage/found';
 import { refusedBy, type Refused } from '../storage/refusal';
 import { known, openedOf, prepared, standingOf, withNamedRows } from './opening';
 import type { Found, HandedFile, Laid, Opened, Plan, Tell } from './protocol';
-import { Reader } from './reading';
+import { Reader, reporting } from './reading';
 import { Raising, summariesOf } from './recounting';
 import { Turn } from './turn';
 import type { HandoffForm } from '../core/handoff/handoff';
@@ -163,7 +164,8 @@ export class Engine extends Questions {
    */
   async keepFound(id: string, serial: number, version: number, under: string): Promise<boolean> {
     const inspector = this.under(serial, version);
-    if (!inspector || !this.desk) return false;
+    // What was counted by going through the files is not found again without them.
+    if (!inspector || !this.desk || inspector.isCountedAll) return false;
     try {
       const { log, proposals } = this.desk;
       await keepFound(id, under, openedOf(inspector, log, serial, proposals));
@@ -188,6 +190,27 @@ export class Engine extends Questions {
       const joined = asWaves(earlier, now);
       await known(joined, 'Holding both side by side', tell, breathe);
       return besideOf(earlier, now, driftsOf(joined));
+    });
+  }
+
+  /**
+   * Goes through the files of the open extract again, of whose rows only a sample is held, for what the sieve in force keeps;
+   * tables are counted in all rows from then on, as long as the log stays.
+   * @param plan what it was read from @returns `null` where something else is laid by now, or cells were changed by hand
+   */
+  countAll(serial: number, version: number, plan: Plan, tell: Tell): Promise<Opened | null> {
+    return this.turn.take(async (breathe) => {
+      const inspector = this.under(serial, version);
+      if (!inspector?.received.pass) return null;
+      const progress = reporting(inspector.received.files, 'Counting all rows of', tell);
+      const control: Control = { progress, breathe };
+      const settled = await inspector.countAll(await this.reader.again(plan, inspector.received, control));
+      // Whoever counts a table later lets others in, and is stopped by nobody.
+      control.progress = undefined;
+      control.breathe = () => new Promise((resolve) => setTimeout(resolve));
+      if (!settled || this.under(serial, version) !== inspector) return null;
+      await prepared(inspector, tell, breathe);
+      return openedOf(inspector, this.desk?.log ?? [], serial, this.desk?.proposals);
     });
   }
 

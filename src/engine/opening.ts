@@ -104,6 +104,7 @@ export const standingOf = (inspector: Inspector, log: readonly Entry[], flagsNow
   notices: inspector.notices,
   counts: inspector.rowCounts,
   sieve: inspector.account,
+  countedAll: inspector.isCountedAll,
 });
 
 /** A log whose rows that an earlier version knew by place alone are named, by the extract in which they have that place. */

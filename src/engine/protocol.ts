@@ -81,6 +81,8 @@ export interface Standing {
   counts: RowCounts;
   /** What the sieve in force says; empty without one. */
   sieve: ConditionAccount[];
+  /** Whether all rows were gone through for what the sieve keeps and for the cells of tables, of which only a sample is held. */
+  countedAll: boolean;
 }
 
 /** An extract as it stands open: what the interface shows without asking further. */

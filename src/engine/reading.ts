@@ -3,12 +3,14 @@ import { InputError } from '../core/extract/problem';
 import { bring } from '../core/intake/bring';
 import type { Brought, Handed } from '../core/intake/brought';
 import { holdingIn, roomIn } from '../core/intake/holding';
-import { readExtract } from '../core/intake/receive';
+import { FilesAgain } from '../core/intake/again';
+import { readExtract, type Choices, type FileToRead } from '../core/intake/receive';
 import type { Steps } from '../core/intake/steps';
 import type { DigLog } from '../core/log/entries';
 import { inForce } from '../core/log/fold';
 import { anyLogSchema, digLogOf } from '../core/log/migrate';
 import type { Reading } from '../core/read/look';
+import type { Control } from '../core/read/source';
 import { fileSource } from './file-source';
 import type { Found, HandedFile, Plan, Tell } from './protocol';
 
@@ -51,35 +53,12 @@ export class Reader {
    * @param known columns that these files are to join
    */
   async receive(plan: Plan, tell: Tell, breathe: () => Promise<void>, known?: string[]): Promise<Extract> {
-    const { brought } = await this.bring(plan);
-    const data = brought.filter(({ key }) => !plan.left.includes(key)).filter((one) => one.what === 'data');
-    if (data.length === 0)
-      throw new InputError({
-        file: plan.handed[0]?.file.name ?? 'the files',
-        says: 'there is no data among the files; bring the data that the codebook describes',
-      });
-    const whole = data.reduce((sum, { bytes }) => sum + bytes, 0);
-    let finished = 0;
-    let last = '';
-    let current = 0;
-    const progress = (file: string, bytes: number, rows: number): void => {
-      if (file !== last && last) finished += current;
-      last = file;
-      current = bytes;
-      tell({ says: `Reading ${file}`, done: finished + bytes, whole, rows });
-    };
+    const { data, files } = await this.data(plan);
     return readExtract(
-      data.map(({ key, source, look, layout }) => ({
-        source,
-        look,
-        layout,
-        ...(plan.waves[key] ? { wave: plan.waves[key] } : {}),
-      })),
-      { progress, breathe },
+      files,
+      { progress: reporting(data, 'Reading', tell), breathe },
       {
-        part: plan.part,
-        marks: plan.marks,
-        waveFrom: plan.waveFrom,
+        ...choicesOf(plan),
         known,
         hold:
           plan.hold ??
@@ -91,6 +70,32 @@ export class Reader {
     );
   }
 
+  /** The same files to be gone through again. @param control what goes on at the time */
+  async again(plan: Plan, extract: Extract, control: Control): Promise<FilesAgain> {
+    const { files } = await this.data(plan);
+    return new FilesAgain(extract, files, choicesOf(plan), control);
+  }
+
+  /** The data files of a plan. @throws InputError where there are none */
+  private async data(plan: Plan): Promise<{ data: BroughtData[]; files: FileToRead[] }> {
+    const { brought } = await this.bring(plan);
+    const data = brought.filter(({ key }) => !plan.left.includes(key)).filter((one) => one.what === 'data');
+    if (data.length === 0)
+      throw new InputError({
+        file: plan.handed[0]?.file.name ?? 'the files',
+        says: 'there is no data among the files; bring the data that the codebook describes',
+      });
+    return {
+      data,
+      files: data.map(({ key, source, look, layout }) => ({
+        source,
+        look,
+        layout,
+        ...(plan.waves[key] ? { wave: plan.waves[key] } : {}),
+      })),
+    };
+  }
+
   private bring(
     { handed, chosen, steps }: { handed: readonly HandedFile[]; chosen: Plan['chosen']; steps: Steps | null },
     marks?: Marks,
@@ -100,6 +105,28 @@ export class Reader {
       { chosen: new Map(Object.entries(chosen)), memo: this.memo, marks, steps },
     );
   }
+}
+
+type BroughtData = Brought & { what: 'data' };
+
+const choicesOf = ({ part, marks, waveFrom }: Plan): Choices => ({ part, marks, waveFrom });
+
+/** Tells how far the files are gone through, all together. */
+export function reporting(
+  files: readonly { bytes: number }[],
+  does: string,
+  tell: Tell,
+): NonNullable<Control['progress']> {
+  const whole = files.reduce((sum, { bytes }) => sum + bytes, 0);
+  let finished = 0;
+  let last = '';
+  let current = 0;
+  return (file, bytes, rows) => {
+    if (file !== last && last) finished += current;
+    last = file;
+    current = bytes;
+    tell({ says: `${does} ${file}`, done: finished + bytes, whole, rows });
+  };
 }
 
 function foundOf(one: Brought): Found {

@@ -78,6 +78,7 @@ export function putOnDesk(
     aside: new Set(opened.aside),
     counts: opened.counts,
     account: opened.sieve,
+    countedAll: opened.countedAll,
     state: foldLog(log),
     station: STATIONS.find((station) => station === view?.station) ?? 'inventory',
     current: view?.current && known.has(view.current) ? view.current : (opened.summaries[0]?.name ?? null),
@@ -180,7 +181,7 @@ async function lay(of: Desk): Promise<void> {
   }
 }
 
-function showLaid({ summaries, names, flags, aside, notices, counts, sieve, stale }: Laid): void {
+function showLaid({ summaries, names, flags, aside, notices, counts, sieve, countedAll, stale }: Laid): void {
   set((before) => {
     const there = names ? thereNow(before, names, summaries) : {};
     const now = { ...before, ...there };
@@ -191,6 +192,7 @@ function showLaid({ summaries, names, flags, aside, notices, counts, sieve, stal
       aside: new Set(aside),
       counts,
       account: sieve,
+      countedAll,
       laid: now.laid + 1,
       base: now.base + (stale.length ? 1 : 0),
       opened: now.opened && { ...now.opened, notices },
@@ -319,6 +321,7 @@ export function deskReopened(of: Desk, opened: Opened): void {
     aside: new Set(opened.aside),
     counts: opened.counts,
     account: opened.sieve,
+    countedAll: opened.countedAll,
     stale: new Set(),
     flagsStale: false,
     base: now.base + 1,

@@ -1,6 +1,6 @@
 import type { Answer, Opened, Plan } from '../engine/protocol';
 import { decide } from './decisions';
-import { deskOf, putOnDesk } from './desk';
+import { deskOf, deskReopened, putOnDesk } from './desk';
 import { keepDesk } from './keeping';
 import { tell, working } from './opening';
 import { outside } from './outside';
@@ -51,6 +51,25 @@ export async function readPlan(
   if (missing.length) await declareEverywhere(missing);
   await holdLog(earlier ?? get().opened?.earlier ?? null);
   return true;
+}
+
+/** Has all rows gone through again, of which only a sample is held, for what the sieve keeps and for tables. */
+export async function countAllRows(): Promise<void> {
+  const { id, opened, plan, log, state } = get();
+  const of = deskOf(id);
+  if (!of || !opened || !plan) return;
+  const now = { says: 'Counting all rows', done: 0, whole: 1, rows: 0 };
+  const counted = await working(now, () =>
+    outside().engine.ask('countAll', of.serial, log.length, plan, tell),
+  );
+  if (counted) deskReopened(of, counted);
+  else if (get().problem === null && (state.corrections.length > 0 || state.added.length > 0))
+    set({
+      problem: {
+        file: opened.name,
+        says: 'cells were corrected or rows added in the sample, which the files know nothing of; take those rulings back first',
+      },
+    });
 }
 
 /** What was added later is not in the first plan; both together are. */

@@ -104,6 +104,8 @@ export interface Session {
   counts: RowCounts;
   /** What the sieve in force does, as the numbers on the screen have it; empty without one. */
   account: readonly ConditionAccount[];
+  /** Where only a sample of the rows is held: whether all were gone through for what the sieve keeps and for tables. */
+  countedAll: boolean;
   /** How far the engine is with an extract whose figures were found before; `null` where it has it. */
   behind: Progress | null;
   /** Counts the times that other rows came to count: no answer from before is of these. */
@@ -181,6 +183,7 @@ export const NOTHING: Omit<
   behind: null,
   counts: { all: 0, aside: 0, kept: 0 },
   account: [],
+  countedAll: false,
   base: 0,
   stale: new Set(),
   flagsStale: false,

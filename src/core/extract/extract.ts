@@ -235,6 +235,8 @@ export interface TrialOf {
   order: readonly string[];
   /** Texts that could not be read in what it was made of. */
   unreadable: ReadonlySet<string>;
+  /** The text that it makes of a raw text of what it was made of. */
+  text(raw: string): string;
 }
 
 /** The received data. Nothing ever changes them. */
@@ -254,8 +256,8 @@ export interface Extract {
   part?: Part;
   /** The variable that tells the wave, where there are several files. */
   wave?: { variable: string; by: 'found' | 'made' };
-  /** Where the rows held are a sample: how many rows were read. */
-  pass?: { rows: number };
+  /** Where the rows held are a sample: how many rows were read, and where those held stand among them, zero-based. */
+  pass?: { rows: number; places?: Uint32Array };
   /** Where these are some rows of another extract: that, and for each row its zero-based place there. */
   taken?: Taken;
 }

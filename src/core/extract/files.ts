@@ -1,8 +1,34 @@
-import type { FileSource } from './extract';
+import type { Extract, FileSource } from './extract';
 
 /** Zero-based first row of each file, and after them the number of all rows. */
 export function fileStarts(files: readonly Pick<FileSource, 'rows'>[]): number[] {
   const starts = [0];
   for (const { rows } of files) starts.push(starts[starts.length - 1] + rows);
   return starts;
+}
+
+/** Where a row was received. */
+export interface Stood {
+  /** Zero-based place among all rows that were read. */
+  place: number;
+  /** `null` where the extract knows no files. */
+  file: FileSource | null;
+  /** Zero-based place in its file. */
+  inFile: number;
+}
+
+/** Tells of zero-based rows that are held, be they all rows or a sample, where they were received. */
+export function standing({ files, pass }: Pick<Extract, 'files' | 'pass'>): (row: number) => Stood {
+  const places = pass?.places;
+  const starts = fileStarts(places ? files.map(({ rows, read }) => ({ rows: read ?? rows })) : files);
+  return (row) => {
+    const place = places ? places[row] : row;
+    let [low, high] = [0, starts.length - 1];
+    while (low < high - 1) {
+      const middle = (low + high) >> 1;
+      if (place < starts[middle]) high = middle;
+      else low = middle;
+    }
+    return { place, file: files.at(low) ?? null, inFile: place - starts[low] };
+  };
 }

@@ -10,14 +10,21 @@ export function levelCategories(variable: string, levels: LevelList): Categories
   return { variable, size: levels.length, of: (text) => place.get(text) ?? -1 };
 }
 
+/** The place of a raw text among some levels, under any of their spellings. */
+export const placeIn = (levels: LevelList, text: string): number | undefined =>
+  placeOfTexts(levels).get(text);
+
 /** The place of each raw text among some levels, under any of their spellings. */
-function placeOfTexts(levels: LevelList): Map<string, number> {
-  const place = new Map<string, number>();
-  levels.forEach((level, i) => {
-    for (const text of spellingsOf(level)) place.set(text, i);
-  });
+export function placeOfTexts(levels: LevelList): Map<string, number> {
+  let place = places.get(levels);
+  if (place) return place;
+  place = new Map<string, number>();
+  for (let i = 0; i < levels.length; i++)
+    for (const text of spellingsOf(levelAt(levels, i))) place.set(text, i);
+  places.set(levels, place);
   return place;
 }
+const places = new WeakMap<LevelList, Map<string, number>>();
 
 /** Which of some levels each row holds, under any of their spellings; −1 for none of them. */
 export function levelCoding(column: Column, levels: LevelList): Coding {

@@ -1,11 +1,22 @@
 import { lifted, regrouped } from '../extract/coding';
 import type { Places } from '../infer/level-coding';
 import { spellingsOf } from '../infer/levels';
+import { valueOf } from '../infer/read-levels';
+import { isBlank } from '../read/looks';
 import type { Categories, Numbers } from '../rows/records';
 import type { Inspected } from './inspected';
 
-/** Places of a variable as categories. @param into the category of each place; −1 for none */
-export function categoriesOf(variable: string, places: Places, into: Int32Array, size: number): Categories {
+/**
+ * Places of a variable as categories. @param into the category of each place; −1 for none
+ * @param unknown the category of a text that no level has, where only a sample of the rows told the levels
+ */
+export function categoriesOf(
+  variable: string,
+  places: Places,
+  into: Int32Array,
+  size: number,
+  unknown: ((text: string) => number) | null = null,
+): Categories {
   let byText: Map<string, number> | null = null;
   return {
     variable,
@@ -14,7 +25,7 @@ export function categoriesOf(variable: string, places: Places, into: Int32Array,
       byText ??= new Map(
         places.levels.flatMap((level, place) => spellingsOf(level).map((one) => [one, into[place]] as const)),
       );
-      return byText.get(text) ?? into[places.blank];
+      return byText.get(text) ?? (unknown && !isBlank(text) ? unknown(text) : into[places.blank]);
     },
     get coding() {
       return regrouped(places.coding, into, size);
@@ -23,7 +34,7 @@ export function categoriesOf(variable: string, places: Places, into: Int32Array,
 }
 
 /** A variable's valid values. @param from values below are none */
-export function numbersOf({ name, places }: Inspected, from = -Infinity): Numbers {
+export function numbersOf({ name, places, written, passed }: Inspected, from = -Infinity): Numbers {
   const of = new Float64Array(places.size).fill(NaN);
   places.levels.forEach(({ standing, value }, place) => {
     if (standing === 'valid' && value !== null && value >= from) of[place] = value;
@@ -35,7 +46,11 @@ export function numbersOf({ name, places }: Inspected, from = -Infinity): Number
       byText ??= new Map(
         places.levels.flatMap((level, place) => spellingsOf(level).map((one) => [one, of[place]] as const)),
       );
-      return byText.get(text) ?? NaN;
+      const known = byText.get(text);
+      if (known !== undefined || !passed) return known ?? NaN;
+      // Of a sample not all texts are known.
+      const value = valueOf(text, written);
+      return value !== null && value >= from ? value : NaN;
     },
     get lifted() {
       return lifted(places.coding, of);
@@ -47,10 +62,12 @@ export function numbersOf({ name, places }: Inspected, from = -Infinity): Number
 export const weightOf = (inspected: Inspected): Numbers => numbersOf(inspected, 0);
 
 /** The rows that hold a valid answer, as one category. */
-export function validRows({ name, places }: Inspected): Categories {
+export function validRows({ name, places, passed, written }: Inspected): Categories {
   const into = new Int32Array(places.size).fill(-1);
   places.levels.forEach(({ standing }, place) => {
     if (standing === 'valid') into[place] = 0;
   });
-  return categoriesOf(name, places, into, 1);
+  const isText = written.storage === 'text';
+  const isValid = (text: string): boolean => isText || valueOf(text, written) !== null;
+  return categoriesOf(name, places, into, 1, passed ? (text) => (isValid(text) ? 0 : -1) : null);
 }

@@ -76,11 +76,8 @@ export async function everythingDocument(
   names: readonly string[],
 ): Promise<EverythingDocument> {
   const against = new Against(inspector, ask);
-  const pairs: Pair[] = [];
-  for (const name of names) {
-    const pair = await against.pair(name);
-    if (pair) pairs.push(pair);
-  }
+  // All at once: where all rows have to be gone through, they are once for all pairs.
+  const pairs = (await Promise.all(names.map((name) => against.pair(name)))).filter((pair) => pair !== null);
   return {
     format: 'dig-first-cross-check',
     version: 1,

@@ -5,6 +5,7 @@ import type { Flag, Whole } from '../flags/rule';
 import { givingWay, standingFlags, type StandingRule } from '../flags/standing-rules';
 import type { State } from '../log/fold';
 import { recordsOf } from '../rows/in-memory';
+import type { AllRows, CellCounting, KeptRows } from '../rows/all-rows';
 import type { Records } from '../rows/records';
 import { belongingOf, proposeSets, type Belonging, type ProposedSet } from '../sets/propose';
 import type { ConditionAccount } from '../sieve/sift';
@@ -15,7 +16,8 @@ import { keptOf, type Inspected } from './inspected';
 import { Laid } from './laid';
 import { laidNotices, receivedNotices } from './notices';
 import type { Inspection, RowCounts } from './schema';
-import { sievingOf, type Sieving } from './sieving';
+import { countingOf, rowsAsked, withoutRows } from './settled';
+import { accountOf, sievingOf, type Sieving } from './sieving';
 import { Study } from './study';
 import { summaryOf, type Summary } from './summary';
 import { weightedOf, type Weighted, type Weighting } from './weighted';
@@ -41,20 +43,59 @@ export class Inspector extends Laid {
   private owned: { of: readonly Inspected[]; own: readonly Inspected[] } | null = null;
   private belongs: { of: readonly Inspected[]; found: Belonging } | null = null;
 
+  /** What was counted by going through all rows again, and under which sieve. */
+  private again: { sieving: Sieving | null; counting: CellCounting | null; kept: Inspector | null } = {
+    sieving: null,
+    counting: null,
+    kept: null,
+  };
+
   /** @param standing what a person knows of the archive's codes: proposals among the flags */
   constructor(
     received: Extract,
     public standing: readonly StandingRule[] = [],
+    /** The same extract with all rows that a sieve keeps these of, and how many rows there are in all. */
+    private readonly sieveOf: { inspector: Inspector; told: KeptRows } | null = null,
   ) {
-    super(received);
-    this.plain = new Study(received, null, false);
+    super(received, sieveOf?.inspector ?? null);
+    this.plain = new Study(received, null, sieveOf !== null);
   }
 
   /** Whatever holds its rows. */
   get records(): Records {
     const { extract } = this;
     if (this.holder?.of !== extract) this.holder = { of: extract, records: recordsOf(extract) };
-    return this.holder.records;
+    const { counting } = this.again;
+    return counting ? { ...this.holder.records, ...counting } : this.holder.records;
+  }
+
+  /**
+   * Where only a sample of the rows is held, has all of them gone through again for what a sieve keeps, and for whatever is
+   * counted in cells from now on. Corrected cells and added rows are known of the sample alone: with them nothing is settled.
+   * @returns whether it is settled
+   */
+  async countAll(all: AllRows): Promise<boolean> {
+    const asked = rowsAsked(this);
+    if (!asked) return false;
+    const { sieving } = this;
+    this.again = { sieving, counting: countingOf(all.counting(asked), this), kept: null };
+    if (!sieving) return true;
+    const told = await all.kept(asked);
+    const kept = new Inspector(told.extract, this.standing, { inspector: this, told });
+    kept.lay(withoutRows(this.state));
+    this.again = { ...this.again, kept };
+    this.keeps = null;
+    return true;
+  }
+
+  /** Whether figures under the sieve in force, and in the cells of tables, are of all rows, of which only a sample is held. */
+  get isCountedAll(): boolean {
+    return this.again.counting !== null;
+  }
+
+  /** The rows that the sieve in force keeps of all, where they were gone through. */
+  private get keptOfAll(): Inspector | null {
+    return this.again.sieving === this.sieving ? this.again.kept : null;
   }
 
   /** Lays another state over the extract. @returns names of the variables that changed by it */
@@ -77,6 +118,11 @@ export class Inspector extends Laid {
     else if (this.sieved?.within !== sieving.within || before.basis.extract !== extract)
       this.sieved = { within: sieving.within, study: new Study(extract, sieving.within, true) };
     if (names.size) this.keeps = null;
+    // What was gone through tells the same, as long as the same rows count.
+    const isSame =
+      before.basis.extract === extract && before.basis.there === there && before.sieving === sieving;
+    if (isSame) this.again.kept?.lay(withoutRows(this.state));
+    else this.again = { sieving: null, counting: null, kept: null };
     return names;
   }
 
@@ -99,6 +145,7 @@ export class Inspector extends Laid {
 
   /** Tallies and infers variables one by one, so that the caller can report progress and stop. */
   *prepare(): Generator<number> {
+    if (this.keptOfAll) return yield* this.keptOfAll.prepare();
     for (const [i, variable] of this.extract.variables.entries()) {
       this.variable(variable);
       yield i + 1;
@@ -107,24 +154,33 @@ export class Inspector extends Laid {
 
   /** Raises flags step by step, so that the caller can report progress and stop. @returns how many of the variables are done */
   raise(): Generator<number> {
-    return this.study.steps(this.own(this.variables));
+    if (this.keptOfAll) return this.keptOfAll.raise();
+    return this.study.steps(this.own(this.held));
   }
 
   /** Over the rows kept. */
   get variables(): Inspected[] {
+    return this.keptOfAll?.variables ?? this.held;
+  }
+
+  /** The same as the rows that are held tell, where all were gone through. */
+  private get held(): Inspected[] {
     const all = (): Inspected[] => this.extract.variables.map((variable) => this.variable(variable));
     return this.sieving ? (this.keeps ??= all()) : (this.wholes ??= all());
   }
 
   /** Over the rows kept. @returns `undefined` where the extract has no variable of that name */
   named(name: string): Inspected | undefined {
+    if (this.keptOfAll) return this.keptOfAll.named(name);
     const variable = this.cells.byName.get(name);
     return variable && this.variable(variable);
   }
 
   /** Flags in force: those that no ruling answered. */
   get flags(): Flag[] {
-    const found = this.study.flags(this.own(this.variables));
+    // Rows of another sample than the one held can be shown to nobody.
+    if (this.keptOfAll) return this.keptOfAll.flags.map(({ at: _, ...flag }) => flag);
+    const found = this.study.flags(this.own(this.held));
     const standing = standingFlags(this.standing, this.whole.studied ?? this.variables);
     return [...givingWay(found, standing), ...standing].filter((flag) => !this.isAnswered(flag));
   }
@@ -136,7 +192,11 @@ export class Inspector extends Laid {
 
   /** The number of rows there, of those set aside, and of those kept. */
   get rowCounts(): RowCounts {
-    const { extract, setAside, sieving } = this;
+    const { extract, setAside, sieving, keptOfAll } = this;
+    if (keptOfAll?.sieveOf) {
+      const { all, kept } = keptOfAll.sieveOf.told;
+      return { all, aside: setAside.size, kept };
+    }
     const all = (sieving ? extract.rows : (extract.pass?.rows ?? extract.rows)) - setAside.size;
     return { all, aside: setAside.size, kept: sieving ? sizeOf(sieving.within) : all };
   }
@@ -148,7 +208,10 @@ export class Inspector extends Laid {
 
   /** What each condition of the sieve in force does to the rows, in order. */
   get account(): ConditionAccount[] {
-    return this.sieving?.account ?? [];
+    const { sieving, keptOfAll } = this;
+    if (sieving && keptOfAll?.sieveOf)
+      return accountOf(sieving.conditions, keptOfAll.sieveOf.told.conditions, this.lookup);
+    return sieving?.account ?? [];
   }
 
   /** What the ledger shows of variables. */
@@ -164,6 +227,7 @@ export class Inspector extends Laid {
 
   /** What a variable comes to by the weight in force; `null` without one, and for the weight itself. */
   weighted(name: string): Weighted | null {
+    if (this.keptOfAll) return this.keptOfAll.weighted(name);
     const { weighting } = this;
     const variable = this.cells.byName.get(name);
     if (!weighting || !variable || weighting.variable === variable) return null;
@@ -180,7 +244,7 @@ export class Inspector extends Laid {
       name,
       whole.sample ?? whole,
       this.state.universes.get(name),
-      this.study.flags(this.own(this.variables)),
+      this.study.flags(this.own(this.held)),
     );
   }
 
@@ -198,7 +262,7 @@ export class Inspector extends Laid {
 
   /** The rows kept, as rules see them. */
   get whole(): Whole {
-    return this.study.whole(this.own(this.variables));
+    return this.study.whole(this.own(this.held));
   }
 
   /** Everything noticed of the files together, of the codebooks, of variables that later files write otherwise, and of rows. */

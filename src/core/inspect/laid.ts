@@ -36,7 +36,13 @@ export class Laid {
   /** Their levels over all rows that were received, before rulings merge or order them: nothing is read again. */
   private readonly counted = new Map<string, { written: Written; levels: Levels }>();
 
-  constructor(readonly received: Extract) {
+  /**
+   * @param as the same variables over more rows: what each is, and how its cells are written, is what it is there
+   */
+  constructor(
+    readonly received: Extract,
+    private readonly as: Laid | null = null,
+  ) {
     this.bases = new Bases(received);
     this.state = overHanded(UNDECIDED, received);
     this.basis = this.bases.under(this.state);
@@ -235,7 +241,8 @@ export class Laid {
   private inspected(variable: Variable, state: State): Inspected {
     const { name } = variable;
     const { extract, there, headers } = this.basis;
-    const written = this.writing.under(variable, state);
+    const as = this.as?.wholly(name);
+    const written = as?.written ?? this.writing.under(variable, state);
     let counted = this.counted.get(name);
     if (counted?.written !== written || state !== this.state) {
       counted = { written, levels: levelsUnder(variable, state, this.cells.tally(variable), written) };
@@ -243,7 +250,7 @@ export class Laid {
     }
     // Who was not asked is who was not asked what it is made of.
     const universe = state.universes.get(variable.trial?.of ?? name);
-    return inspectVariable(variable, state, {
+    const made = inspectVariable(variable, state, {
       counted: counted.levels,
       written,
       extract,
@@ -254,5 +261,8 @@ export class Laid {
       sequence: this.cells.sequence(variable),
       marking: this.cells.marking(name),
     });
+    if (!as) return made;
+    const { kind, role, presumed, confirmed, confidence, because } = as;
+    return { ...made, kind, role, presumed, confirmed, confidence, because };
   }
 }

@@ -18,7 +18,7 @@ function passNotices({ pass, rows, variables }: Extract): Notice[] {
   const many = variables.filter((variable) => variable.pass?.others);
   return [
     {
-      says: `all ${pass.rows} rows were read and counted once; ${rows} of them, drawn at random, are held for what looks at rows: records, cross-checks, sieves and gates`,
+      says: `all ${pass.rows} rows were read and counted once; ${rows} of them, drawn at random, are held for what looks at rows`,
     },
     ...(many.length
       ? [

@@ -17,6 +17,9 @@ export interface Cell {
 export interface RecordCard {
   row: number;
   rows: number;
+  /** One-based place among all rows that were read, and how many those are. */
+  place: number;
+  all: number;
   file: string;
   rowInFile: number;
   line: number | null;
@@ -37,6 +40,8 @@ export async function recordOf(inspector: Inspector, row: number): Promise<Recor
   return {
     row,
     rows: extract.rows,
+    place: place.place,
+    all: Math.max(extract.pass?.rows ?? 0, extract.rows),
     file: place.file,
     rowInFile: place.rowInFile - 1,
     line: place.line,

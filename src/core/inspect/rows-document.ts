@@ -68,8 +68,8 @@ export async function rowsDocument(
     rows: inspector.rowCounts,
     sieve: inspector.account,
     found: find === null ? null : sizeOf(wanted),
-    records: placesTold(inspector, rows).map(({ row, file, line }, i) => ({
-      row,
+    records: placesTold(inspector, rows).map(({ row, place, file, line }, i) => ({
+      row: place,
       file,
       line,
       failed: dropped ? failedBy(inspector, row - 1) : [],

@@ -1,5 +1,6 @@
 import type { Bits } from '../extract/bits';
 import type { State } from '../log/fold';
+import type { ConditionCounts } from '../rows/all-rows';
 import type { Condition, Sieve } from '../sieve/condition';
 import { variablesOf } from '../sieve/condition';
 import { conditionSays, type LabelOf } from '../sieve/says';
@@ -21,6 +22,8 @@ export interface Sieving {
   misfits: string[];
   /** Names of the variables that it asks about. */
   asks: string[];
+  /** Those of its conditions that are switched on and fit. */
+  conditions: readonly Condition[];
 }
 
 /** What conditions may know of a variable. */
@@ -61,13 +64,14 @@ export function sievingOf(sieve: Sieve, lookup: Lookup, rows: number, there: Bit
     account: accountOf(fitting, conditions, lookup),
     misfits,
     asks: [...new Set(on.flatMap(variablesOf))],
+    conditions: fitting,
   };
 }
 
 /** The account of conditions, each with what it says. */
 export function accountOf(
   conditions: readonly Condition[],
-  counts: readonly Omit<ConditionAccount, 'says'>[],
+  counts: readonly ConditionCounts[],
   lookup: Lookup,
 ): ConditionAccount[] {
   const labelOf = labelsIn(lookup);

@@ -125,7 +125,7 @@ export class Study {
       // What no ruling touched stays the same object, so that rules need not work it out again.
       let seen = this.without.get(subjects[i]);
       if (!seen) {
-        const isComplete = pass && !variable.pass?.others && !this.sieved;
+        const isComplete = pass && !variable.pass?.others && !(this.sieved && extract.taken);
         const cells = isComplete ? headerCells(variable, extract) : cellsOf(variable, strays);
         const levels = cells.size > 0 ? withoutCells(subjects[i].levels, cells) : subjects[i].levels;
         this.without.set(subjects[i], (seen = { ...subjects[i], levels }));

@@ -1,6 +1,6 @@
 import { has } from '../extract/bits';
 import { lineOfRow } from '../extract/extract';
-import { fileStarts } from '../extract/files';
+import { standing } from '../extract/files';
 import { levelAt, type Level, type LevelList } from '../infer/level-list';
 import { valueOf } from '../infer/read-levels';
 import { isBlank } from '../read/looks';
@@ -28,8 +28,10 @@ export interface ToldCell {
 
 /** Where a row stands. */
 export interface ToldPlace {
-  /** One-based, over the whole extract, rows set aside counted. */
+  /** One-based, over the rows that are held, rows set aside counted. */
   row: number;
+  /** The same over all rows that were read, where only a sample of them is held. */
+  place: number;
   file: string;
   /** One-based line of the file at which the record begins; `null` where rows are not lines. */
   line: number | null;
@@ -42,20 +44,21 @@ export const ADDED = 'added by hand';
 
 /** @param rows zero-based, of the whole extract */
 export function placesTold({ received }: Inspector, rows: ArrayLike<number>): ToldPlace[] {
-  const starts = fileStarts(received.files);
+  const stood = standing(received);
   return Array.from(rows, (row): ToldPlace => {
-    if (row >= received.rows)
-      return { row: row + 1, file: ADDED, line: null, rowInFile: row - received.rows + 1 };
-    let [low, high] = [0, starts.length - 1];
-    while (low < high - 1) {
-      const middle = (low + high) >> 1;
-      if (row < starts[middle]) high = middle;
-      else low = middle;
+    if (row >= received.rows) {
+      const added = row - received.rows + 1;
+      const all = received.pass?.rows ?? received.rows;
+      return { row: row + 1, place: all + added, file: ADDED, line: null, rowInFile: added };
     }
-    const source = received.files.at(low);
-    if (!source) return { row: row + 1, file: received.name, line: null, rowInFile: row + 1 };
-    const rowInFile = row - starts[low];
-    return { row: row + 1, file: source.name, line: lineOfRow(source, rowInFile), rowInFile: rowInFile + 1 };
+    const { place, file, inFile } = stood(row);
+    return {
+      row: row + 1,
+      place: place + 1,
+      file: file?.name ?? received.name,
+      line: file && lineOfRow(file, inFile),
+      rowInFile: inFile + 1,
+    };
   });
 }
 

@@ -59,13 +59,13 @@ export class Trials {
     const known = this.made.get(recode.name);
     if (known?.recode === recode && known.places === source.places && known.variable.position === position)
       return known.variable;
-    const { column, entry, kind, order, unreadable } = recoded(recode, source, rows);
+    const { column, entry, kind, order, unreadable, text } = recoded(recode, source, rows);
     const variable: Variable = {
       name: recode.name,
       position,
       column,
       entry,
-      trial: { of: recode.of, kind, order, unreadable },
+      trial: { of: recode.of, kind, order, unreadable, text },
     };
     this.made.set(recode.name, { recode, places: source.places, variable });
     return variable;

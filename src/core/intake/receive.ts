@@ -6,10 +6,12 @@ import type { Storage } from '../extract/words';
 import type { Layout } from '../read/fixed-width';
 import { lookAt, readFile, type Look, type Reading } from '../read/look';
 import type { ByteSource, Control } from '../read/source';
+import type { Spans } from '../read/spans';
 import { differencesOf } from './differences';
 import { metNotices, namesMet } from './meet';
 import type { Hold } from './holding';
 import type { CellTaker } from './pass';
+import { PassingRows } from './passing';
 import { ColumnTakers } from './takers';
 import { nameWaves, type WaveFrom } from './waves';
 
@@ -35,6 +37,8 @@ export interface Choices {
   hold?: Hold;
   /** Bounds of what is held of a sample; by default what a table of its width has room for. */
   bounds?: { rows: number; texts: number };
+  /** Sees rows as they pass. @returns zero-based rows of the batch that are taken; all are where nobody looks */
+  through?: (batch: PassingRows) => number[];
 }
 
 /**
@@ -45,7 +49,7 @@ export interface Choices {
 export async function readExtract(
   files: readonly FileToRead[],
   control: Control = {},
-  { part = null, marks, waveFrom = 'found', known = [], hold = 'all', bounds }: Choices = {},
+  { part = null, marks, waveFrom = 'found', known = [], hold = 'all', bounds, through }: Choices = {},
 ): Promise<Extract> {
   if (files.length === 0)
     throw new InputError({ file: 'the files', says: 'no data among them; bring a file with rows too' });
@@ -53,6 +57,7 @@ export async function readExtract(
   const columns = new ColumnTakers(hold, bounds);
   const declared = new Map<string, Storage | undefined>();
   const sources: FileSource[] = [];
+  let passed = 0;
   for (const { source, reading, look: seen, layout = null, wave } of files) {
     const look = seen ?? (await lookAt(source, reading, layout));
     columns.expect(expectedRows(look, files), look.names.length);
@@ -60,6 +65,15 @@ export async function readExtract(
     let names: string[] = [];
     let width = 0;
     let here: { name: string; builder: CellTaker; index: number }[] = [];
+    const file = sources.length;
+    const before = columns.rows;
+    const taken = (cells: string[][] | Spans): readonly (readonly string[])[] | Spans => {
+      if (!through) return cells;
+      const batch = new PassingRows(passed, file, names, cells);
+      passed += batch.rows;
+      const at = through(batch);
+      return at.length === batch.rows ? cells : batch.only(at);
+    };
     /** Each column takes its cells. */
     const take = (push: (builder: CellTaker, index: number) => void): void => {
       for (const { name, builder, index } of here)
@@ -69,6 +83,15 @@ export async function readExtract(
           if (!(cause instanceof TooLong)) throw cause;
           throw new InputError({ file: source.name, element: name, says: cause.message });
         }
+    };
+    const takeCells = (cells: readonly (readonly string[])[] | Spans): void => {
+      columns.pass('rows' in cells ? cells.rows : cells.length);
+      take(
+        'rows' in cells
+          ? (builder, index) =>
+              builder.pushSpans(cells.bytes, cells.starts, cells.ends, index, width, cells.rows)
+          : (builder, index) => builder.pushFrom(cells, index),
+      );
     };
     const read = await readFile(
       source,
@@ -95,14 +118,8 @@ export async function readExtract(
             return builder ? [{ name, builder, index }] : [];
           });
         },
-        rows(batch) {
-          columns.pass(batch.length);
-          take((builder, index) => builder.pushFrom(batch, index));
-        },
-        spans({ bytes, starts, ends, rows: found }) {
-          columns.pass(found);
-          take((builder, index) => builder.pushSpans(bytes, starts, ends, index, width, found));
-        },
+        rows: (batch) => takeCells(taken(batch)),
+        spans: (spans) => takeCells(taken(spans)),
       },
       { ...control, progress: (file, bytes) => control.progress?.(file, bytes, columns.rows) },
       part?.rows ?? null,
@@ -112,7 +129,7 @@ export async function readExtract(
     sources.push({
       name: source.name,
       bytes: source.bytes,
-      rows: read.rows,
+      rows: through ? columns.rows - before : read.rows,
       columns: read.columns,
       form: look.reading.form,
       encoding: read.encoding,
@@ -122,7 +139,7 @@ export async function readExtract(
       how: howRead(look, layout),
       ...(wave === undefined ? {} : { wave }),
       ...(read.partial ? { partial: true } : {}),
-      ...(read.lines && hold === 'all' ? { lines: read.lines } : {}),
+      ...(read.lines && !through ? { lines: read.lines } : {}),
       ...(codebook ? { codebook } : {}),
       names,
       notices: [...notices, ...read.notices],
@@ -151,7 +168,7 @@ export async function readExtract(
       linkNotices: [],
       rows: columns.held,
       variables,
-      ...(hold === 'sample' ? { pass: { rows: columns.rows } } : {}),
+      ...(hold === 'sample' ? { pass: { rows: columns.rows, places: columns.places } } : {}),
       ...(partial ? { part } : {}),
       ...(marks && (marks.decimal || marks.order) ? { marks } : {}),
     },

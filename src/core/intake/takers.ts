@@ -57,6 +57,11 @@ export class ColumnTakers {
     return this.sampler ? this.sampler.places.length : this.rows;
   }
 
+  /** Their zero-based places among all rows. */
+  get places(): Uint32Array {
+    return Uint32Array.from(this.sampler?.places ?? []);
+  }
+
   /** Files with the rows of each that are held. */
   filesHeld(files: readonly FileSource[]): FileSource[] {
     if (!this.sampler) return [...files];

@@ -2,6 +2,7 @@ import { DictionaryColumn, type Codes } from '../extract/column';
 import { bareEntry, type Category, type CodebookEntry } from '../extract/extract';
 import { isCategorical, isNumericStorage, type Kind } from '../extract/words';
 import { readNumber } from '../read/number';
+import { placeIn } from '../infer/level-coding';
 import { levelAt, type Level, type LevelList } from '../infer/level-list';
 import { intervalOf, type Interval } from '../sieve/bounds';
 import { placesNamed, type Sifted } from '../sieve/sift';
@@ -23,6 +24,8 @@ export interface Recoded {
   order: string[];
   /** Texts that could not be read in the source, and cannot here. */
   unreadable: ReadonlySet<string>;
+  /** The text that it makes of a raw text of its source. */
+  text(raw: string): string;
 }
 
 /** Why a recode cannot be made of a variable; `null` where it can. */
@@ -149,6 +152,7 @@ export function recoded(recode: Recode, source: Source, rows: number): Recoded {
     kind: kindOf(recode, source),
     order,
     unreadable,
+    text: (raw) => texts[to[placeIn(levels, raw) ?? blank]],
     entry: {
       ...bareEntry(recode.name),
       label: recode.label ?? null,

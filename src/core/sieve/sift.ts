@@ -6,6 +6,7 @@ import type { LevelList } from '../infer/level-list';
 import { spellingsOf } from '../infer/levels';
 import { valueOf } from '../infer/read-levels';
 import type { Written } from '../infer/storage';
+import type { ConditionCounts } from '../rows/all-rows';
 import { intervalOf } from './bounds';
 import type { Condition } from './condition';
 
@@ -83,11 +84,11 @@ function rowsAt({ coding }: Places, holds: Uint8Array, rows: number): Bits {
   return bits;
 }
 
-/** For each place whether a test holds there: 1 or 0. */
-function holdingPlaces(
-  variable: Sifted,
-  condition: Exclude<Condition, { not: Condition } | { any: Condition[] }>,
-): Uint8Array {
+/** A condition on one variable. */
+export type PlainCondition = Exclude<Condition, { not: Condition } | { any: Condition[] }>;
+
+/** For each place whether a condition holds there: 1 or 0. */
+export function holdingPlaces(variable: Sifted, condition: PlainCondition): Uint8Array {
   const { places, written } = variable;
   const holds = new Uint8Array(places.size);
   if ('codes' in condition) {
@@ -153,15 +154,8 @@ function indexOf(levels: LevelList, written: Written): Index {
 }
 
 /** What one condition of a sieve does to the rows. */
-export interface ConditionAccount {
+export interface ConditionAccount extends ConditionCounts {
   says: string;
-  /** Of all rows that are there, by this condition alone. */
-  keeps: number;
-  drops: number;
-  /** Rows that fail it and no other. */
-  dropsAlone: number;
-  /** Rows left after it and those before it. */
-  left: number;
 }
 
 /** What a sieve does to the rows that are there. */
@@ -170,7 +164,7 @@ export interface Sifting {
   all: number;
   kept: number;
   within: Bits;
-  conditions: Omit<ConditionAccount, 'says'>[];
+  conditions: ConditionCounts[];
   /** For each condition the rows that fail it. */
   failed: Bits[];
 }

@@ -4,7 +4,7 @@ import Dropdown from 'react-bootstrap/Dropdown';
 import { counted, whole } from '../../core/handoff/words';
 import { inView, membersOf } from '../../core/sets/view';
 import { decide } from '../../store/decisions';
-import { readWhole } from '../../store/reading';
+import { countAllRows, readWhole } from '../../store/reading';
 import { lookAtRows, useSession, useParts } from '../../store/session';
 import { toggleInView, viewAll } from '../../store/sets';
 import { SieveChoices } from '../rows/SieveChoices';
@@ -46,13 +46,28 @@ export function ScopeLine() {
   );
 }
 
-/** All rows were counted, and a sample of them is held: what looks at rows is of the sample. */
+/** All rows were counted, and a sample of them is held: what looks at rows is of the sample, until all are gone through again. */
 function OfSample({ rows, held, sieved }: { rows: number; held: number; sieved: boolean }) {
-  const says = `All ${whole(rows)} rows were read and counted once. Records, sieves, cross-checks and gates are of ${whole(held)} of them, drawn at random.`;
+  const { plan, countedAll } = useParts('plan', 'countedAll');
+  const says = countedAll
+    ? `All ${whole(rows)} rows were gone through: what the sieve keeps and the cells of tables are of all of them. Records and gates are of ${whole(held)}, drawn at random.`
+    : `All ${whole(rows)} rows were read and counted once. Records, sieves, cross-checks and gates are of ${whole(held)} of them, drawn at random.${plan ? '' : ' Bring the files again to have sieves and cross-checks counted in all rows.'}`;
   return (
-    <span className="soft" title={says}>
-      {sieved ? `in a sample from ${whole(rows)}` : `(${whole(held)} of them held)`}&nbsp;
-    </span>
+    <>
+      <span className="soft" title={says}>
+        {sieved && !countedAll ? `in a sample from ${whole(rows)}` : `(${whole(held)} of them held)`}&nbsp;
+      </span>
+      {plan && !countedAll && held < rows && (
+        <button
+          type="button"
+          className="btn btn-quiet btn-sm me-2"
+          title="Goes through the files again, for what the sieve keeps and for cross-checks; it can be stopped"
+          onClick={() => void countAllRows()}
+        >
+          Count in all {whole(rows)}
+        </button>
+      )}
+    </>
   );
 }
 

@@ -33,7 +33,7 @@ export function CellLine({
       {row && cell ? (
         <>
           <span>
-            Row <strong>{whole(row.row)}</strong>
+            Row <strong>{whole(row.place)}</strong>
             {row.line === null ? `, ${row.file}` : `, line ${whole(row.line)} of ${row.file}`}
             {row.aside && <strong> set aside</strong>}
           </span>

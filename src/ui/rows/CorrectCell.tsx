@@ -62,7 +62,7 @@ function Correcting({ row, about, close }: { row: ListedRow; about: Sievable; cl
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="cell-title" className="fs-5">
           Correct <span className="code">{name}</span>
-          <span className="soft fs-6"> in row {whole(row.row)}</span>
+          <span className="soft fs-6"> in row {whole(row.place)}</span>
         </Modal.Title>
       </Modal.Header>
       <Modal.Body>

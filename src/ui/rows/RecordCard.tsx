@@ -123,7 +123,7 @@ export function RecordCard() {
           )}
           <span className="soft">
             {card &&
-              `${whole(card.row + 1)} of all ${whole(card.rows)} rows${aside ? '; set aside, it counts nowhere' : ''}`}
+              `${whole(card.place)} of all ${whole(card.all)} rows${aside ? '; set aside, it counts nowhere' : ''}`}
           </span>
         </div>
         <table className="grounds">

@@ -88,7 +88,7 @@ export const RecordRow = memo(function RecordRow({
           onClick={(event) => take(place, null, event.shiftKey)}
           onDoubleClick={() => card(null)}
         >
-          {row ? whole(row.row) : '·'}{' '}
+          {row ? whole(row.place) : '·'}{' '}
           <span className="soft">{row && row.line !== null ? whole(row.line) : ''}</span>
         </div>
         {numbers && (

@@ -52,7 +52,7 @@ export function RowsBar({
       </span>
       <span role="status" className={draft ? 'tentative' : ''}>
         {rows === null ? 'counting…' : listedSays(table.which, rows)}
-        {opened?.pass && `, numbered within the sample of ${whole(opened.pass.held)} that is held`}
+        {opened?.pass && `, of the sample of ${whole(opened.pass.held)} that is held`}
         {draft && table.which !== 'received' && table.which !== 'flag' && ' by conditions not in force'}
       </span>
       <FindValue {...finding} />

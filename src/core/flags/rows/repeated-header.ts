@@ -1,6 +1,6 @@
 import { findRows } from '../../extract/rows';
 import { lineOfRow, placeReceived, type Extract, type Variable } from '../../extract/extract';
-import { fileStarts } from '../../extract/files';
+import { standing } from '../../extract/files';
 import { type ExtractRule, type Flag, type Whole } from '../rule';
 
 /**
@@ -76,17 +76,12 @@ export function headerCells(variable: Variable, extract: Pick<Extract, 'variable
 }
 
 /** "row 1,204 of a.csv (line 1,205)", as it was received. */
-export function placeOf(extract: Pick<Extract, 'files' | 'taken'>, row: number): string {
+export function placeOf(extract: Pick<Extract, 'files' | 'taken' | 'pass'>, row: number): string {
   if (extract.taken) return placeOf(extract.taken.from, placeReceived(extract, row));
-  const starts = fileStarts(extract.files);
-  const file = Math.max(
-    0,
-    extract.files.findIndex((_, i) => row < starts[i + 1]),
-  );
-  const source = extract.files[file];
-  if (!source) return `row ${row + 1}`;
-  const line = lineOfRow(source, row - starts[file]);
-  return `row ${row - starts[file] + 1} of ${source.name}${line === null ? '' : ` (line ${line})`}`;
+  const { file, inFile, place } = standing(extract)(row);
+  if (!file) return `row ${place + 1}`;
+  const line = lineOfRow(file, inFile);
+  return `row ${inFile + 1} of ${file.name}${line === null ? '' : ` (line ${line})`}`;
 }
 
 function look({ extract }: Whole): Flag[] {

@@ -1,0 +1,187 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { chance } from '../../demo/random';
+import { crossDocument, type CrossAsk } from '../inspect/crossing';
+import { everythingDocument } from '../inspect/everything';
+import { Inspector } from '../inspect/inspect';
+import { rowsDocument } from '../inspect/rows-document';
+import { entryOf, type Entry } from '../log/entries';
+import { foldLog } from '../log/fold';
+import { sourceOf } from '../read/source';
+import type { Condition } from '../sieve/condition';
+import { FilesAgain } from './again';
+import { readExtract, type Choices } from './receive';
+
+/** Two files of homes, of the second of which one column is not in the first. */
+function homes(rows: number): string[] {
+  const c = chance(11);
+  const row = (i: number): string =>
+    [
+      `H${i}`,
+      1 + c.whole(0, 3),
+      c.whole(0, 19) === 0 ? -9 : (c.whole(0, 99_999) / 100).toFixed(2),
+      c.whole(0, 9) === 0 ? '' : ['stone', 'brick', '"tim,ber"'][c.whole(0, 2)],
+      18 + c.whole(0, 59),
+    ].join(',');
+  const lines = Array.from({ length: rows }, (_, i) => row(i));
+  const half = rows >> 1;
+  return [
+    `home,rooms,rent,walls,age\n${lines.slice(0, half).join('\n')}\n`,
+    `home,rooms,rent,walls,age,heat\n${lines
+      .slice(half)
+      .map((line, i) => `${line},${1 + (i % 3)}`)
+      .join('\n')}\n`,
+  ];
+}
+
+const ROWS = 4000;
+const TEXTS = homes(ROWS);
+const FILES = TEXTS.map((text, i) => ({ source: sourceOf(`homes_${2020 + i}.csv`, text) }));
+
+async function opened(choices: Choices, ...entries: Entry[]): Promise<Inspector> {
+  const with_ = { waveFrom: 'file-name' as const, ...choices };
+  const extract = await readExtract(FILES, {}, with_);
+  const inspector = new Inspector(extract);
+  inspector.lay(foldLog(entries));
+  if (extract.pass)
+    expect(await inspector.countAll(new FilesAgain(extract, FILES, with_))).toBe(entries.length >= 0);
+  return inspector;
+}
+const both = async (...entries: Entry[]): Promise<[Inspector, Inspector]> => [
+  await opened({}, ...entries),
+  await opened({ hold: 'sample', bounds: { rows: 300, texts: 1000 } }, ...entries),
+];
+
+let id = 0;
+const entry = (change: object): Entry => entryOf(change as never, String(id++), new Date(0));
+const sieve = (...conditions: Condition[]): Entry =>
+  entry({
+    type: 'make-sieve',
+    sieve: 's',
+    name: '',
+    parts: conditions.map((condition, i) => ({ id: String(i), condition, on: true })),
+    use: true,
+    why: null,
+  });
+const bands = entry({
+  type: 'make-recode',
+  id: 'r',
+  recode: {
+    name: 'old',
+    of: 'age',
+    bands: [
+      { to: 39, code: '1' },
+      { from: 40, code: '2' },
+    ],
+    rest: 'same',
+  },
+  why: null,
+});
+const ask = (more: Partial<CrossAsk>): CrossAsk => ({
+  down: 'rooms',
+  across: null,
+  within: null,
+  weight: null,
+  measure: null,
+  withMissing: false,
+  small: 5,
+  ...more,
+});
+
+describe('going through all rows again', () => {
+  it('keeps, counts and accounts what a sieve keeps of all rows, by codes, ranges, words and not', async () => {
+    const leaf = fc.oneof(
+      fc.subarray(['1', '2', '3', '9'], { minLength: 1 }).map((codes) => ({ variable: 'rooms', codes })),
+      fc.tuple(fc.integer({ min: 0, max: 900 }), fc.integer({ min: 0, max: 400 })).map(([from, more]) => ({
+        variable: 'rent',
+        from,
+        to: from + more,
+      })),
+      fc.boolean().map((answered) => ({ variable: 'walls', answered })),
+      fc.constantFrom('H1', 'H22', '9').map((contains) => ({ variable: 'home', contains })),
+      fc.constantFrom('2020', '2021').map((code) => ({ variable: 'wave', codes: [code] })),
+      fc.constant({ variable: 'heat', answered: true }),
+    );
+    const condition: fc.Arbitrary<Condition> = fc.oneof(
+      leaf,
+      leaf.map((not) => ({ not })),
+      fc.array(leaf, { minLength: 1, maxLength: 3 }).map((any) => ({ any })),
+    );
+    await fc.assert(
+      fc.asyncProperty(fc.array(condition, { minLength: 1, maxLength: 3 }), async (conditions) => {
+        const [held, passed] = await both(sieve(...conditions));
+        expect([passed.rowCounts, passed.account]).toEqual([held.rowCounts, held.account]);
+        const [all, some] = [held.document(), passed.document()];
+        for (const [i, { name, counts, kind, frequencies, statistics }] of all.variables.entries()) {
+          if (name === 'home' || name === 'rent') {
+            const { distinct: _, ...rest } = counts;
+            expect(some.variables[i].counts).toMatchObject(name === 'home' ? { all: rest.all } : rest);
+          } else expect(some.variables[i]).toMatchObject({ name, counts, kind, frequencies, statistics });
+        }
+      }),
+      { numRuns: 12 },
+    );
+  }, 120_000);
+
+  it('counts cells of all rows, weighed and measured, with trial recodes and without rows set aside', async () => {
+    const [held, passed] = await both(sieve({ variable: 'age', from: 20 }), bands);
+    const asks: Partial<CrossAsk>[] = [
+      {},
+      { across: 'walls', withMissing: true },
+      { across: 'old', within: 'wave' },
+      { across: 'heat', weight: 'age', measure: 'rent' },
+      { down: 'wave', measure: 'age' },
+    ];
+    for (const one of asks)
+      expect(await crossDocument(passed, ask(one))).toEqual(await crossDocument(held, ask(one)));
+    const names = ['walls', 'old', 'heat', 'age', 'rent'];
+    const everything = (inspector: Inspector): Promise<unknown> =>
+      everythingDocument(inspector, { down: 'rooms', weight: null }, names);
+    expect(await everything(passed)).toEqual(await everything(held));
+  });
+
+  it('leaves rows out that were set aside, and goes through the files once for many tables', async () => {
+    let opened_ = 0;
+    const files = FILES.map(({ source }) => ({
+      source: { ...source, open: () => (opened_++, source.open()) },
+    }));
+    const choices: Choices = { hold: 'sample', bounds: { rows: 300, texts: 1000 } };
+    const extract = await readExtract(files, {}, choices);
+    const inspector = new Inspector(extract);
+    inspector.lay(foldLog([entry({ type: 'set-aside', rows: inspector.nameRows([3, 4]), why: null })]));
+    await inspector.countAll(new FilesAgain(extract, files, choices));
+    opened_ = 0;
+    await crossDocument(inspector, ask({}));
+    const once = opened_;
+    opened_ = 0;
+    const tables = await Promise.all(
+      ['walls', 'age', 'heat'].map((across) => crossDocument(inspector, ask({ across, withMissing: true }))),
+    );
+    expect(tables.map(({ base }) => base.rows)).toEqual([ROWS - 2, ROWS - 2, ROWS - 2]);
+    expect([once > 0, opened_]).toEqual([true, once]);
+  });
+
+  it('numbers the rows of a sample, and their lines, by where they stand in the file', async () => {
+    const [held, passed] = await both();
+    const wanted = { variables: ['home'], sort: [], find: null, dropped: false, from: 0 };
+    const all = (await rowsDocument(held, { ...wanted, take: ROWS })).records;
+    const some = (await rowsDocument(passed, { ...wanted, take: 1000 })).records;
+    expect(some.length).toBeGreaterThan(200);
+    for (const record of some) expect(record).toEqual(all[record.row - 1]);
+  });
+
+  it('settles nothing where cells were corrected, which all rows know nothing of', async () => {
+    const choices: Choices = { hold: 'sample', bounds: { rows: 300, texts: 1000 } };
+    const extract = await readExtract(FILES, {}, choices);
+    const inspector = new Inspector(extract);
+    const [row] = inspector.nameRows([0]);
+    const from = extract.variables[1].column.text(0);
+    inspector.lay(
+      foldLog([
+        entry({ type: 'correct-cells', cells: [{ row, variable: 'rooms', from, to: '7' }], why: null }),
+      ]),
+    );
+    const settled = await inspector.countAll(new FilesAgain(extract, FILES, choices));
+    expect([inspector.decided.corrections.length > 0, settled]).toEqual([true, false]);
+  });
+});

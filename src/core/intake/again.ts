@@ -1,0 +1,179 @@
+import type { Extract } from '../extract/extract';
+import type { AllRows, CellCounting, KeptRows, RowsAsked } from '../rows/all-rows';
+import type { Crossed, Valued } from '../rows/counting';
+import type { Categories, Numbers } from '../rows/records';
+import { askedOf, rowPasses } from '../rows/row-test';
+import type { Control } from '../read/source';
+import { CellCounter, type CellsAsked } from './cell-counter';
+import { PassingCells, type PassingRows } from './passing';
+import { readExtract, type Choices, type FileToRead } from './receive';
+
+/** Goes through the files of an extract again, of whose rows only a sample is held. */
+export class FilesAgain implements AllRows {
+  /** @param extract as it was read of these files by these choices */
+  constructor(
+    private readonly extract: Extract,
+    private readonly files: readonly FileToRead[],
+    private readonly choices: Choices,
+    private readonly control: Control = {},
+  ) {}
+
+  async kept(asked: RowsAsked): Promise<KeptRows> {
+    const { tests } = asked;
+    const cells = this.cellsOf(askedOf(tests));
+    const sieve = this.sieve(asked, cells);
+    const made = await this.read((batch) => {
+      for (const one of cells.values()) one.next(batch);
+      return sieve.keep(batch);
+    });
+    const byName = new Map(made.variables.map((one) => [one.name, one]));
+    const { all, kept, conditions } = sieve;
+    return {
+      all,
+      kept,
+      conditions,
+      extract: {
+        ...this.extract,
+        rows: made.rows,
+        pass: { rows: kept, places: made.pass?.places },
+        files: this.extract.files.map((file, i) => ({
+          ...file,
+          rows: made.files[i].rows,
+          read: made.files[i].read,
+        })),
+        variables: this.extract.variables.map((variable) => {
+          const again = byName.get(variable.name);
+          if (!again) throw new Error(`${variable.name} was not read again`);
+          return { ...variable, column: again.column, pass: again.pass };
+        }),
+      },
+    };
+  }
+
+  counting(asked: RowsAsked): CellCounting {
+    let waiting: { ask: CellsAsked; counter: CellCounter }[] = [];
+    let going: Promise<void> | null = null;
+    const count = async (ask: CellsAsked): Promise<CellCounter> => {
+      const counter = new CellCounter(ask);
+      waiting.push({ ask, counter });
+      // What else is asked before anything is waited for goes along.
+      going ??= Promise.resolve().then(() => {
+        const together = waiting;
+        waiting = [];
+        going = null;
+        return this.count(
+          asked,
+          together.map(({ counter: one }) => one),
+        );
+      });
+      await going;
+      return counter;
+    };
+    return {
+      cross: async (
+        by: readonly Categories[],
+        _within: unknown,
+        weight: Numbers | null = null,
+      ): Promise<Crossed> => (await count({ by, weight, measure: null })).crossed,
+      measured: async (
+        by: readonly Categories[],
+        measure: Numbers,
+        _within: unknown,
+        weight: Numbers | null = null,
+      ): Promise<Valued[]> => (await count({ by, weight, measure })).measured,
+    };
+  }
+
+  private async count(asked: RowsAsked, counters: readonly CellCounter[]): Promise<void> {
+    const names = counters.flatMap(({ variables }) => variables);
+    const cells = this.cellsOf([...new Set([...askedOf(asked.tests), ...names])]);
+    const sieve = this.sieve(asked, cells);
+    for (const counter of counters) counter.ready(cells);
+    await this.read((batch) => {
+      for (const one of cells.values()) one.next(batch);
+      const rows = sieve.keep(batch);
+      for (const counter of counters) counter.count(rows, batch.file);
+      return [];
+    });
+  }
+
+  private read(through: (batch: PassingRows) => number[]): Promise<Extract> {
+    return readExtract(this.files, this.control, { ...this.choices, hold: 'sample', through });
+  }
+
+  private cellsOf(names: readonly string[]): Map<string, PassingCells> {
+    const { wave, files } = this.extract;
+    return new Map(
+      names.map((name) => {
+        const made = wave?.by === 'made' && wave.variable === name;
+        return [
+          name,
+          new PassingCells(name, made ? (file) => files[file].wave ?? files[file].name : undefined),
+        ];
+      }),
+    );
+  }
+
+  private sieve({ tests, aside }: RowsAsked, cells: ReadonlyMap<string, PassingCells>): RowSieve {
+    return new RowSieve(
+      aside,
+      tests.map((test) =>
+        rowPasses(test, ({ variable, holds }) => {
+          const at = cells.get(variable)?.asking((text) => (holds(text) ? 1 : 0));
+          return at ? (row) => at(row) === 1 : () => false;
+        }),
+      ),
+    );
+  }
+}
+
+/** Rows that pass all tests, with the account of what each test does. */
+class RowSieve {
+  all = 0;
+  kept = 0;
+  private readonly drops: number[];
+  private readonly alone: number[];
+  /** By the first test that a row fails. */
+  private readonly first: number[];
+
+  constructor(
+    private readonly aside: ReadonlySet<number>,
+    private readonly passes: readonly ((row: number) => boolean)[],
+  ) {
+    [this.drops, this.alone, this.first] = [passes, passes, passes].map((each) => each.map(() => 0));
+  }
+
+  /** @returns zero-based rows of the batch that count */
+  keep({ rows, first }: PassingRows): number[] {
+    const { aside, passes } = this;
+    const kept: number[] = [];
+    for (let row = 0; row < rows; row++) {
+      if (aside.size > 0 && aside.has(first + row)) continue;
+      this.all++;
+      let [failed, at] = [0, -1];
+      for (let i = 0; i < passes.length; i++) {
+        if (passes[i](row)) continue;
+        this.drops[i]++;
+        if (failed++ === 0) at = i;
+      }
+      if (failed === 0) {
+        this.kept++;
+        kept.push(row);
+        continue;
+      }
+      this.first[at]++;
+      if (failed === 1) this.alone[at]++;
+    }
+    return kept;
+  }
+
+  get conditions(): KeptRows['conditions'] {
+    let left = this.all;
+    return this.passes.map((_, i) => ({
+      keeps: this.all - this.drops[i],
+      drops: this.drops[i],
+      dropsAlone: this.alone[i],
+      left: (left -= this.first[i]),
+    }));
+  }
+}

@@ -1,0 +1,42 @@
+import type { Extract } from '../extract/extract';
+import type { Records } from './records';
+import type { RowTest } from './row-test';
+
+/** What one condition does to the rows that are there. */
+export interface ConditionCounts {
+  /** Of all rows that are there, by this condition alone. */
+  keeps: number;
+  drops: number;
+  /** Rows that fail it and no other. */
+  dropsAlone: number;
+  /** Rows left after it and those before it. */
+  left: number;
+}
+
+/** Which of all rows count: those that pass every test, without those that a person set aside. */
+export interface RowsAsked {
+  tests: readonly RowTest[];
+  /** Zero-based places of rows that are not there, among all rows. */
+  aside: ReadonlySet<number>;
+}
+
+/** The rows that count, as if nothing else were there. */
+export interface KeptRows {
+  /** Of the same variables; a sample of the rows is held, and all of them were counted. */
+  extract: Extract;
+  /** Number of rows that are there, and of those that count. */
+  all: number;
+  kept: number;
+  /** What each test does. */
+  conditions: ConditionCounts[];
+}
+
+/** Whatever can go through all rows of an extract again, of which only a sample is held. */
+export interface AllRows {
+  kept(asked: RowsAsked): Promise<KeptRows>;
+  /** Counts in cells, of the rows that count. What is asked in one go is answered by going through the rows once. */
+  counting(asked: RowsAsked): CellCounting;
+}
+
+/** What can be counted of all rows without holding them; which of them count is settled, whatever `within` says. */
+export type CellCounting = Pick<Records, 'cross' | 'measured'>;
