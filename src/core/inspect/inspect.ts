@@ -17,7 +17,7 @@ import { Laid } from './laid';
 import { laidNotices, receivedNotices } from './notices';
 import type { Inspection, RowCounts } from './schema';
 import { countingOf, rowsAsked, withoutRows } from './settled';
-import { accountOf, sievingOf, type Sieving } from './sieving';
+import { accountOf, isSameSieve, sievingOf, type Sieving } from './sieving';
 import { Study } from './study';
 import { summaryOf, type Summary } from './summary';
 import { weightedOf, type Weighted, type Weighting } from './weighted';
@@ -133,13 +133,14 @@ export class Inspector extends Laid {
     const before = this.sieving;
     if (!sieve) this.sieving = null;
     else if (
-      before?.sieve !== sieve ||
+      !before ||
+      !isSameSieve(before.sieve, sieve) ||
       before.there !== this.basis.there ||
       before.asks.some((name) => names.has(name))
     ) {
       const made = sievingOf(sieve, this.lookup, this.extract.rows, this.basis.there);
       this.sieving =
-        before && made && sameBits(before.within, made.within) ? { ...made, within: before.within } : made;
+        made && before && sameBits(before.within, made.within) ? { ...made, within: before.within } : made;
     }
   }
 

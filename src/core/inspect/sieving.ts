@@ -42,6 +42,10 @@ export const labelsIn =
     lookup(variable)?.places.levels.find((level) => level.code === code || level.spellings.includes(code))
       ?.label ?? null;
 
+/** Whether two sieves keep the same rows of the same variables, by the same conditions. */
+export const isSameSieve = (a: Sieve, b: Sieve): boolean =>
+  a === b || (a.id === b.id && a.name === b.name && JSON.stringify(a.parts) === JSON.stringify(b.parts));
+
 /** @param there rows that are not set aside @returns `null` where none of its conditions is switched on, or none fits */
 export function sievingOf(sieve: Sieve, lookup: Lookup, rows: number, there: Bits | null): Sieving | null {
   const parts = sieve.parts.filter((part) => part.on);

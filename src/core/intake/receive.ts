@@ -150,6 +150,16 @@ export async function readExtract(
       file: files[0].source.name,
       says: `none of the wanted variables is there (${[...(wanted ?? [])].slice(0, 5).join(', ')}); check their names`,
     });
+  return madeOf(columns, sources, declared, { part, marks, waveFrom, hold });
+}
+
+/** The extract that columns of files come to. */
+function madeOf(
+  columns: ColumnTakers,
+  sources: readonly FileSource[],
+  declared: ReadonlyMap<string, Storage | undefined>,
+  { part, marks, waveFrom = 'found', hold }: Pick<Choices, 'part' | 'marks' | 'waveFrom' | 'hold'>,
+): Extract {
   const variables = columns.finished.map(([name, column, pass], i): Variable => ({
     name,
     position: i + 1,
