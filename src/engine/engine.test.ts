@@ -469,9 +469,19 @@ describe('the engine', () => {
     });
   });
 
+  it('shows many variables before it looks for flags, and has those when they are asked for', async () => {
+    const names = Array.from({ length: 401 }, (_, i) => `v${i}`);
+    const row = names.map(() => 1).join(',');
+    const opened = await open(file('wide.csv', `${names.join(',')}\n${`${row}\n`.repeat(50)}`));
+    expect([opened.flags, opened.summaries.length]).toEqual([null, 401]);
+    let raised = null;
+    while (!raised) raised = engine.flags(opened.serial, 0)?.flags;
+    expect(raised.filter(({ rule }) => rule === 'constant')).toHaveLength(401);
+  });
+
   it('lays a log over the extract: what changed comes back, and so do the flags', async () => {
     const opened = await open(DATA);
-    expect(opened.flags.map(({ codes }) => codes)).toEqual([['99']]);
+    expect(opened.flags?.map(({ codes }) => codes)).toEqual([['99']]);
     const after = lay(opened, [declare]);
     expect(after.summaries.map(({ name, counts }) => [name, counts.missing])).toEqual([['rooms', 8]]);
     expect(after.flags).toEqual([]);

@@ -31,6 +31,9 @@ import { Questions } from './questions';
 /** Variables whose counts are told at once; of more, those on the screen are asked for first. */
 const MOST_AT_ONCE = 60;
 
+/** Of more variables the ledger is shown before flags are raised. */
+const MOST_FLAGGED_AT_ONCE = 400;
+
 /** An open extract with the log that is laid over it. */
 interface Desk {
   /** Tells this opening from any other. */
@@ -364,11 +367,12 @@ export class Engine extends Questions {
   ): Promise<Opened> {
     const inspector = new Inspector(extract, this.standing);
     inspector.lay(foldLog(logNow()));
-    await prepared(inspector, tell, breathe);
+    const flagsNow = extract.variables.length <= MOST_FLAGGED_AT_ONCE;
+    await prepared(inspector, tell, breathe, flagsNow);
     const log = withNamedRows(inspector, logNow());
     inspector.lay(foldLog(log));
     this.desk = { serial: ++this.serial, inspector, log, proposals: null };
-    return openedOf(inspector, log, this.serial);
+    return openedOf(inspector, log, this.serial, null, flagsNow);
   }
 }
 

@@ -8,13 +8,18 @@ import type { Opened, OpenedFile, Standing, Tell } from './protocol';
 /** Milliseconds between two reports of long work. */
 const BETWEEN_REPORTS = 100;
 
-/** Gets to know all variables and looks for flags, with progress. @param breathe throws where it is to stop */
+/**
+ * Gets to know all variables and looks for flags, with progress.
+ * @param breathe throws where it is to stop @param flagsNow else they are looked for when they are asked for
+ */
 export async function prepared(
   inspector: Inspector,
   tell: Tell,
   breathe: () => Promise<void>,
+  flagsNow = true,
 ): Promise<void> {
   await known(inspector, 'Getting to know the variables', tell, breathe);
+  if (!flagsNow) return;
   await stepping(inspector, 'Looking for suspicious codes', inspector.raise(), tell, breathe);
 }
 
@@ -46,19 +51,19 @@ async function stepping(
   }
 }
 
-/** What the interface shows of an open extract without asking further. */
+/** What the interface shows of an open extract without asking further. @param flagsNow else they are asked for afterwards */
 export function openedOf(
   inspector: Inspector,
   log: Entry[],
   serial: number,
   proposals: Opened['proposals'] = null,
+  flagsNow = true,
 ): Opened {
   const { extract } = inspector;
   const { calledBy } = inspector;
   const tells = calledBy ?? extract.variables[0]?.name ?? null;
   return {
-    ...standingOf(inspector, log, false),
-    flags: inspector.flags.map(toldFlag),
+    ...standingOf(inspector, log, flagsNow),
     serial,
     log,
     name: extract.name,

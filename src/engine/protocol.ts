@@ -86,8 +86,7 @@ export interface Standing {
 }
 
 /** An extract as it stands open: what the interface shows without asking further. */
-export interface Opened extends Omit<Standing, 'flags'> {
-  flags: Flag[];
+export interface Opened extends Standing {
   /** Tells this opening from any other; what is laid names the opening that it is for. */
   serial: number;
   name: string;

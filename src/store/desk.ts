@@ -74,7 +74,8 @@ export function putOnDesk(
     opened,
     log,
     summaries: opened.summaries,
-    flags: opened.flags,
+    flags: opened.flags ?? [],
+    flagsStale: opened.flags === null,
     aside: new Set(opened.aside),
     counts: opened.counts,
     account: opened.sieve,
@@ -92,6 +93,7 @@ export function putOnDesk(
     keeping: keepingOf(made),
   });
   void layAll(made);
+  if (opened.flags === null) void recount(made, made.laid);
   // Of few variables it takes no time; of many it is done when it is wanted.
   if (opened.summaries.length <= FEW) void wantProposals();
 }
@@ -277,7 +279,8 @@ export function deskKnown(of: Desk, opened: Opened): void {
   if (of !== desk) return;
   const { summaries, flags } = get();
   const shown = JSON.stringify([summaries, flags]);
-  if (shown !== JSON.stringify([opened.summaries, opened.flags])) return deskReopened(of, opened);
+  const found = JSON.stringify([opened.summaries, opened.flags ?? flags]);
+  if (shown !== found) return deskReopened(of, opened);
   of.serial = opened.serial;
   of.laid = Math.min(opened.log.length, of.book.entries.length);
   set((now) => ({ opened: { ...opened, proposals: opened.proposals ?? now.opened?.proposals ?? null } }));
@@ -317,17 +320,18 @@ export function deskReopened(of: Desk, opened: Opened): void {
   set((now) => ({
     opened,
     summaries: opened.summaries,
-    flags: opened.flags,
+    ...(opened.flags === null ? {} : { flags: opened.flags }),
+    flagsStale: opened.flags === null,
     aside: new Set(opened.aside),
     counts: opened.counts,
     account: opened.sieve,
     countedAll: opened.countedAll,
     stale: new Set(),
-    flagsStale: false,
     base: now.base + 1,
     laid: now.laid + 1,
   }));
   void layAll(of);
+  if (opened.flags === null) void recount(of, of.laid);
 }
 
 /** Entries of the open extract that the person made here and storage does not have. */

@@ -63,7 +63,7 @@ function madeEngine() {
     stale: [],
     counts: { all: 3, aside: 0, kept: 3 },
     sieve: [],
-  countedAll: false,
+    countedAll: false,
   });
   const opened = (name = 'homes'): Opened => ({
     ...standing(),
