@@ -15,7 +15,7 @@ const APART = ['exceljs', 'hyparquet-writer'];
 async function bundle() {
   const folder = join(
     bundles,
-    digest(['package-lock.json', 'tsconfig.json', 'src/cli', 'src/core', 'src/demo']),
+    digest(['package-lock.json', 'tsconfig.json', 'src/cli', 'src/core', 'src/database', 'src/demo']),
   );
   const main = join(folder, 'main.mjs');
   if (existsSync(main)) return main;

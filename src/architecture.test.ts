@@ -28,8 +28,9 @@ const OUTER: Record<string, string[]> = {
   engine: ['core', 'storage'],
   store: ['core', 'storage', 'engine'],
   ui: ['core', 'storage', 'engine', 'store'],
-  app: ['ui', 'demo'],
-  cli: ['core', 'demo'],
+  app: ['ui', 'demo', 'database'],
+  database: ['core'],
+  cli: ['core', 'demo', 'database'],
 };
 
 function sources(folder: string): string[] {

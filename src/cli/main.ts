@@ -6,6 +6,7 @@ import { HANDOFF_FORMS } from '../core/handoff/handoff';
 import { demoFiles } from '../demo/files';
 import { makeFolder, say, write } from './files';
 import { cross } from './cross';
+import { closeTable } from './database';
 import { handoff } from './handoff';
 import { inspect } from './inspect';
 import { rows } from './rows';
@@ -39,9 +40,16 @@ const opening = (name: string, description: string, writes = false): Command => 
     .command(name)
     .description(description)
     .argument(
-      '<file...>',
+      '[file...]',
       'delimited or fixed-width text, workbooks, JSON records, Parquet; gzip and zip of these; several files of one structure are one extract',
     )
+    .option(
+      '--database <address>',
+      'instead of files: a database that speaks PostgreSQL’s protocol, postgres://user@host:port/name; by default DIG_DATABASE. The password comes from there, PGPASSWORD or a pgpass file',
+    )
+    .option('--table <name>', 'the table of the database, as SQL names it: schema.table')
+    .option('--query <sql>', 'a query in place of a table; it may only read')
+    .option('--timeout <seconds>', 'how long one statement may take', wholeNumber)
     .option(
       '--codebook <file>',
       'a codebook document (DDI, Table Schema, CSV on the Web, a table of codes); may be given more than once',
@@ -192,4 +200,6 @@ try {
     say(`a defect of ours: ${cause instanceof Error ? cause.stack : String(cause)}`);
     process.exitCode = EXIT_DEFECT;
   }
+} finally {
+  await closeTable();
 }

@@ -16,6 +16,7 @@ import { foldLog } from '../core/log/fold';
 import { anyLogSchema, digLogOf, fittingPlaces, misfitText } from '../core/log/migrate';
 import { returned } from '../core/log/returned';
 import type { AllRows } from '../core/rows/all-rows';
+import { completed, isOfDatabase, openTable, type DatabaseOptions } from './database';
 import { filesIn, readJson, say } from './files';
 import { readingOf, type ReadingOptions } from './reading';
 import { checkMade, checkNames, readRecodesFile, recodeEntries } from './recodes';
@@ -24,7 +25,7 @@ import { fileSource } from './source';
 import { unfitting } from './unfitting';
 
 /** Options of every command that opens an extract. */
-export interface OpenOptions extends ReadingOptions {
+export interface OpenOptions extends ReadingOptions, DatabaseOptions {
   codebook: string[];
   out?: string;
   decimal?: '.' | ',';
@@ -55,8 +56,12 @@ export async function openedWithLog(
   options: OpenOptions,
 ): Promise<{ inspector: Inspector; log: Entry[]; replay: Replay | null }> {
   const rulings = rulingsIn(options.rulings);
-  const { extract, came, again } = await received(given.flatMap(filesIn), options, rulings);
-  const inspector = new Inspector(extract, standingIn(options.standingRules));
+  const ofDatabase = isOfDatabase(given, options);
+  const { extract, came, again } = ofDatabase
+    ? await ofTable(options)
+    : await received(given.flatMap(filesIn), options, rulings);
+  const standing = standingIn(options.standingRules);
+  let inspector = new Inspector(extract, standing);
   const { entries, misfits } = came
     ? { entries: came, misfits: [] }
     : rulings
@@ -86,6 +91,11 @@ export async function openedWithLog(
   const sieve = options.sieve === undefined ? null : readSieveFile(options.sieve);
   if (sieve) log.push(sieveEntry(sieve));
   if (log.length) inspector.lay(foldLog(log));
+  const complete = ofDatabase ? await completed(inspector) : null;
+  if (complete) {
+    inspector = new Inspector(complete, standing);
+    if (log.length) inspector.lay(foldLog(log));
+  }
   if (again) await inspector.countAll(again);
   if (recodes.length) checkMade(options.recodes ?? '', inspector);
   if (sieve) for (const says of fitting(sieve, options.sieve ?? '', inspector)) say(says);
@@ -113,6 +123,26 @@ const standingIn = (path: string | undefined): StandingRule[] =>
         'give the standing rules that were exported',
       ).rules;
 
+/** What is known of a table of a database. */
+async function ofTable(
+  options: OpenOptions,
+): Promise<{ extract: Extract; came: null; again: AllRows | null }> {
+  const handed = options.codebook.map((path, i) => ({ key: String(i), source: fileSource(path) }));
+  const { brought, notices } = await bring(handed);
+  for (const says of notices) say(says);
+  const codebooks = brought.flatMap((one) => {
+    if (one.what === 'codebook') return [one.codebook];
+    throw one.what === 'problem' ? new InputError(one.problem) : notCodebook(one.name);
+  });
+  return { extract: await openTable(options, codebooks), came: null, again: null };
+}
+
+const notCodebook = (name: string): InputError =>
+  new InputError({
+    file: name,
+    says: 'this is no codebook document that is known here; name it as a data file if it is one',
+  });
+
 /** What is read, and the log that came along with it: a handoff that came back, or one that was named among the files. */
 async function received(
   paths: string[],
@@ -131,11 +161,7 @@ async function received(
     if (one.what === 'problem') throw new InputError(one.problem);
     if (one.what === 'passed')
       say(`${one.archive ?? 'the files'}: ${one.name} was passed over (${one.says})`);
-    if (one.what === 'data' && Number(one.key) >= paths.length)
-      throw new InputError({
-        file: one.name,
-        says: 'this is no codebook document that is known here; name it as a data file if it is one',
-      });
+    if (one.what === 'data' && Number(one.key) >= paths.length) throw notCodebook(one.name);
   }
   const data = brought.filter((one) => one.what === 'data');
   const codebooks: Codebook[] = brought.flatMap((one) => (one.what === 'codebook' ? [one.codebook] : []));

@@ -17,7 +17,8 @@ export interface FileSource {
   bytes: number;
   rows: number;
   columns: number;
-  form: Form;
+  /** `table`: it is no file, but a table of a database. */
+  form: Form | 'table';
   /** How its text is encoded; `binary` where the form is no text. */
   encoding: string;
   delimiter: string | null;
@@ -171,7 +172,7 @@ export interface CodebookGroup {
 }
 
 /** Forms of codebook documents. */
-export type CodebookForm = 'ddi-codebook' | 'table-schema' | 'csvw' | 'code-table';
+export type CodebookForm = 'ddi-codebook' | 'table-schema' | 'csvw' | 'code-table' | 'catalogue';
 
 export interface Codebook {
   name: string;
@@ -208,6 +209,10 @@ interface OtherRows {
   /** About how many different texts the whole column holds, and the standard error of that as a share. */
   distinct: number;
   error: number;
+  /** Whether the lowest and the highest of all texts are among those that are told apart. */
+  hasEnds?: boolean;
+  /** Quartiles and median of all rows that hold a number, but for those with the texts named. */
+  quartiles?: { q1: number; median: number; q3: number; without: readonly string[] };
 }
 
 /** A variable as received: its column and, where a codebook knows it, its entry. */
@@ -258,8 +263,21 @@ export interface Extract {
   wave?: { variable: string; by: 'found' | 'made' };
   /** Where the rows held are a sample: how many rows were read, and where those held stand among them, zero-based. */
   pass?: { rows: number; places?: Uint32Array };
+  /** Where the rows stay in a database: which, what of it, and what was asked of it so far. */
+  database?: DatabaseSource;
   /** Where these are some rows of another extract: that, and for each row its zero-based place there. */
   taken?: Taken;
+}
+
+/** Where rows stay that are not held here. */
+export interface DatabaseSource {
+  /** Host, port and database. */
+  at: string;
+  table?: string;
+  query?: string;
+  /** Statements that were asked, and bytes that came back. */
+  statements: number;
+  bytes: number;
 }
 
 /** Which rows of an extract were taken. */

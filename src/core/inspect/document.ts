@@ -34,6 +34,7 @@ export function documentOf(inspector: Documentable): Inspection {
       codebooks: extract.codebooks.map(({ name, form }) => ({ name, form })),
       notices: inspector.notices,
       ...(extract.part ? { part: extract.part } : {}),
+      ...(extract.database ? { database: databaseTold(extract.database) } : {}),
       ...(sifted ? { sieve: account, rows: rowCounts } : {}),
       ...(extract.pass
         ? { pass: { rows: extract.pass.rows, held: extract.rows, leftOut: [...LEFT_OUT] } }
@@ -45,6 +46,20 @@ export function documentOf(inspector: Documentable): Inspection {
     sets: setsTold(inspector.proposals, inspector.decided),
   };
 }
+
+const databaseTold = ({
+  at,
+  table,
+  query,
+  statements,
+  bytes,
+}: NonNullable<Extract['database']>): Inspection['source']['database'] => ({
+  at,
+  ...(table === undefined ? {} : { table }),
+  ...(query === undefined ? {} : { query }),
+  statements,
+  bytes,
+});
 
 /** A file as the inspection tells it. */
 const fileTold = ({

@@ -307,12 +307,12 @@ export function documented(variable: Inspected, said: Said = NOTHING_SAID): Insp
     because: confirmed ? ['a person confirmed it', ...because] : because,
     counts,
     missingCodes: counts.missing + counts.notAsked > 0 ? missingCodesOf(told.levels) : [],
-    statistics: passed ? statisticsPassed(kind, statistics, passed) : statistics,
+    statistics: passed ? statisticsPassed(kind, written, statistics, passed) : statistics,
     frequencies,
     frequenciesComplete: complete,
     unreadable: counts.unreadable > 0 ? unreadableOf(told.levels) : [],
     ...(sampled === undefined ? {} : { sampled }),
-    ...(passed ? { distinctError: passed.error } : {}),
+    ...(passed?.error ? { distinctError: passed.error } : {}),
     ...(variable.trial === undefined ? {} : { trial: true as const }),
   };
 }

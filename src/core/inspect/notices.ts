@@ -13,17 +13,17 @@ export const receivedNotices = (received: Extract, hints: (variable: Variable) =
 ];
 
 /** How much is known of all rows, where only a sample of them is held. */
-function passNotices({ pass, rows, variables }: Extract): Notice[] {
+function passNotices({ pass, rows, variables, database }: Extract): Notice[] {
   if (!pass) return [];
   const many = variables.filter((variable) => variable.pass?.others);
   return [
     {
-      says: `all ${pass.rows} rows were read and counted once; ${rows} of them, drawn at random, are held for what looks at rows`,
+      says: `all ${pass.rows} rows were ${database ? 'counted where they are' : 'read and counted once'}; ${rows} of them, drawn at random, are held for what looks at rows`,
     },
     ...(many.length
       ? [
           {
-            says: `${many.length === 1 ? `${many[0].name} holds` : `${many.length} variables hold`} too many different values to count each: rows, blanks, ends and moments are of all rows, the number of different values is an estimate, median, quartiles and flags are of the sample`,
+            says: `${many.length === 1 ? `${many[0].name} holds` : `${many.length} variables hold`} too many different values to ${database ? 'fetch' : 'count'} each: rows, blanks, ends and moments are of all rows, ${database ? 'and so are quartiles and the number of different values; the kind and flags are told by the sample' : 'the number of different values is an estimate, median, quartiles and flags are of the sample'}`,
           },
         ]
       : []),

@@ -1,12 +1,13 @@
 import type { Variable } from '../extract/extract';
-import { isMeasure, isNumericStorage, type Kind } from '../extract/words';
+import { isDateStorage, isMeasure, isNumericStorage, type Kind } from '../extract/words';
 import type { Declarations } from '../infer/declared';
-import { countsOf, validOf, type Counts, type Levels } from '../infer/levels';
+import { countsOf, spellingsOf, validOf, type Counts, type Levels } from '../infer/levels';
 import { levelsOf } from '../infer/read-levels';
 import { mergeLevels, withoutCells } from '../infer/relevel';
 import type { Written } from '../infer/storage';
 import { modes } from '../tally/mode';
 import { RunningMoments } from '../tally/running';
+import { statisticsOf } from './figures';
 import type { Statistics } from './schema';
 
 /**
@@ -21,6 +22,10 @@ export interface PassedFigures {
   numbers: RunningMoments | null;
   /** Standard error of the number of distinct values, as a share of it. */
   error: number;
+  /** Quartiles and median of all valid numbers, where they are known. */
+  quartiles: { q1: number; median: number; q3: number } | null;
+  /** Whether the levels hold the lowest and the highest of all values. */
+  hasEnds: boolean;
 }
 
 /** @param without the cells of rows that are not there, with the number of such rows @returns `null` where nothing passed uncounted */
@@ -60,21 +65,43 @@ export function passedFigures(
     },
     numbers: plain ? RunningMoments.after(others.numbers).with(valid.values, valid.counts) : null,
     error: others.error,
+    quartiles:
+      others.quartiles && isSame(others.quartiles.without, noValues(levels)) ? others.quartiles : null,
+    hasEnds: others.hasEnds ?? false,
   };
 }
 
-/** Statistics of the sample, with what is known of all rows in their place: quartiles and the median stay the sample's. */
+/** Texts that are told and are no values: what quartiles leave out. */
+export const noValues = ({ levels }: Levels): string[] =>
+  levels.flatMap((level) => (level.standing === 'valid' ? [] : spellingsOf(level))).sort();
+
+const isSame = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((text, i) => text === b[i]);
+
+/** Statistics of the sample, with what is known of all rows in their place: quartiles and the median stay the sample's where they are not. */
 export function statisticsPassed(
   kind: Kind,
+  written: Written,
   told: Statistics,
-  { numbers, levels }: PassedFigures,
+  { numbers, levels, quartiles, hasEnds }: PassedFigures,
 ): Statistics {
   const { levels: valid } = validOf(levels);
   const sampled = { ...told, mode: modes(valid.counts).map((place) => valid.code(place)) };
+  if (isDateStorage(written.storage) && hasEnds) {
+    const { min, max } = statisticsOf(kind, written, validOf(levels));
+    return { ...sampled, min, max };
+  }
   if (!numbers || (!isMeasure(kind) && kind !== 'ordinal')) return sampled;
   const { min, max, moments } = numbers.ended;
   const { mean, sd, variance, skewness, kurtosis } = moments;
+  const ranks = { min, max, ...(quartiles ? ranksOf(quartiles) : {}) };
   return isMeasure(kind)
-    ? { ...sampled, min, max, range: max - min, mean, sd, variance, skewness, kurtosis }
-    : { ...sampled, min, max };
+    ? { ...sampled, ...ranks, range: max - min, mean, sd, variance, skewness, kurtosis }
+    : { ...sampled, ...ranks };
 }
+
+const ranksOf = ({ q1, median, q3 }: NonNullable<PassedFigures['quartiles']>): Partial<Statistics> => ({
+  q1,
+  median,
+  q3,
+});

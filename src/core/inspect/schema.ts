@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FORMS } from '../extract/extract';
 import { KINDS, REASONS, ROLES, SEVERITIES, STORAGES } from '../extract/words';
 
 /** What a condition of a sieve does to the rows that are there. */
@@ -134,7 +135,7 @@ export const inspectionSchema = z.object({
         bytes: z.number(),
         rows: z.number(),
         columns: z.number(),
-        form: z.enum(['delimited', 'fixed-width', 'workbook', 'json', 'parquet']),
+        form: z.enum([...FORMS, 'table']),
         encoding: z.string(),
         delimiter: z.string().nullable(),
         header: z.boolean(),
@@ -156,6 +157,16 @@ export const inspectionSchema = z.object({
     rows: rowCountsSchema.optional(),
     /** Where all rows were read and counted and only a sample of them is held: how many of each, and the rules left out. */
     pass: z.object({ rows: z.number(), held: z.number(), leftOut: z.array(z.string()) }).optional(),
+    /** Where the rows stay in a database: which, what of it, and what was asked of it and came back. */
+    database: z
+      .object({
+        at: z.string().describe('host, port and database'),
+        table: z.string().optional(),
+        query: z.string().optional(),
+        statements: z.number(),
+        bytes: z.number(),
+      })
+      .optional(),
     /** What the rulings of an earlier log come to here. */
     replay: z
       .object({ fits: z.array(replayed), changed: z.array(replayed), misfits: z.array(replayed) })

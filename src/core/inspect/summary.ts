@@ -80,7 +80,7 @@ export function summaryOf(inspected: Inspected, inFiles: number[] | null = null)
     codeList: codeListOf(inspected),
     inFiles,
     values: valuesOf(inspected),
-    estimated: inspected.passed !== undefined,
+    estimated: (inspected.passed?.error ?? 0) > 0,
     span: spanOf(inspected),
   };
 }

@@ -42,17 +42,24 @@ export type Steps = z.infer<typeof stepsSchema>;
 /** How an extract was read. */
 export function stepsOf({ files, marks, wave }: Pick<Extract, 'files' | 'marks' | 'wave'>): Steps {
   return {
-    files: files.map(({ name, form, encoding, delimiter, header, sheet, how }) => ({
-      name,
-      form,
-      encoding: ENCODINGS.find((known) => known === encoding) ?? null,
-      delimiter,
-      quote: how?.quote ?? '"',
-      header,
-      titles: how?.titles ?? 0,
-      sheet: sheet ?? null,
-      layout: how?.layout ?? null,
-    })),
+    files: files.flatMap(({ name, form, encoding, delimiter, header, sheet, how }) =>
+      // Of a table of a database there is nothing to be fixed.
+      form === 'table'
+        ? []
+        : [
+            {
+              name,
+              form,
+              encoding: ENCODINGS.find((known) => known === encoding) ?? null,
+              delimiter,
+              quote: how?.quote ?? '"',
+              header,
+              titles: how?.titles ?? 0,
+              sheet: sheet ?? null,
+              layout: how?.layout ?? null,
+            },
+          ],
+    ),
     marks: marks ?? {},
     wave: files.length < 2 ? null : wave ? (wave.by === 'made' ? 'file-name' : 'found') : 'none',
   };

@@ -13,6 +13,7 @@ export const CODEBOOK_NAMES: Record<CodebookForm, string> = {
   'table-schema': 'Table Schema',
   csvw: 'CSV on the Web metadata',
   'code-table': 'table of codes',
+  catalogue: 'catalogue of the database',
 };
 
 /** How a file was or will be read, in a few words. */
@@ -34,6 +35,8 @@ export function readAs({
       return 'JSON records';
     case 'parquet':
       return 'Parquet, types as declared';
+    case 'table':
+      return 'table of a database';
   }
 }
 

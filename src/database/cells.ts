@@ -1,0 +1,44 @@
+import type { CatalogueColumn } from './catalogue';
+import { quoted } from './connection';
+
+/** A column as statements ask for it. */
+export interface AskedColumn {
+  name: string;
+  /** Its cell as `COPY … TO` writes it, with nothing where it is NULL. */
+  text: string;
+  /** What rows are counted by: its value where equal values are written alike, else its cell. */
+  by: string;
+  /** The same of what a subquery calls `c` and was counted by. */
+  textOfC: string;
+  /** The number that such a `c` is; NULL where it is none. */
+  numberOfC: string;
+  /** The number that its cell is in a row. */
+  number: string;
+}
+
+/** Numbers as programs write them: what JavaScript reads as one, but for words and other bases. */
+const PLAIN_NUMBER = String.raw`^\s*[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d{1,3})?\s*$`;
+const NUMBERS = /^(smallint|integer|bigint|numeric|real|double precision)\b/;
+
+/** How a column is asked for. `concat` writes a value by the very function that `COPY` writes it by. */
+export function asked({ name, type, base, alike }: CatalogueColumn): AskedColumn {
+  const cell = quoted(name);
+  const numeric = NUMBERS.test(type) || NUMBERS.test(base);
+  const text = `concat(${cell})`;
+  const byValue = alike && !/^(text|character varying)/.test(type);
+  const by = alike ? cell : text;
+  const ofText = (one: string): string =>
+    `CASE WHEN ${one} ~ '${PLAIN_NUMBER}' THEN trim(both E' \\t\\r\\n' from ${one})::float8 END`;
+  return {
+    name,
+    text,
+    by,
+    textOfC: alike ? 'concat(c)' : 'c',
+    numberOfC: numeric && byValue ? finite('c::float8') : ofText(alike ? 'concat(c)' : 'c'),
+    number: numeric ? finite(`${cell}::float8`) : ofText(text),
+  };
+}
+
+/** What is no number, or without end, is no value here. */
+const finite = (of: string): string =>
+  `CASE WHEN ${of} = ANY('{NaN,Infinity,-Infinity}') THEN NULL ELSE ${of} END`;

@@ -1,0 +1,155 @@
+import pg from 'pg';
+import Cursor from 'pg-cursor';
+import { Stopped } from '../core/extract/problem';
+import { placeOf, type Place } from './address';
+import { inWords } from './trouble';
+
+/** Milliseconds until a server that does not answer is given up. */
+const PATIENCE = 15_000;
+/** How every session writes what `COPY … TO` would: ISO dates, UTC, the shortest digits that give a number back. */
+const SETTINGS = [
+  "SET TimeZone TO 'UTC'",
+  'SET DateStyle TO ISO',
+  'SET IntervalStyle TO postgres',
+  'SET extra_float_digits TO 1',
+  'SET bytea_output TO hex',
+  'SET standard_conforming_strings TO on',
+  "SET application_name TO 'dig-first'",
+];
+/** Memory that one step of a statement may take on the server before it goes to its disk. */
+const WORK_MEMORY = '256MB';
+
+/** Every value comes as the text that the server writes; `null` for NULL. */
+const AS_TEXT = { getTypeParser: () => (value: string) => value };
+
+export type Row = (string | null)[];
+
+export interface Statement {
+  text: string;
+  values?: unknown[];
+}
+
+export interface Opening {
+  /** Seconds that a statement may take; without end where it is 0. */
+  timeout?: number;
+}
+
+/**
+ * One connection: a read-only transaction in which all statements see the same rows. It counts what it asked and what came back.
+ */
+export class Connection {
+  statements = 0;
+  private stopped = false;
+
+  private constructor(
+    private readonly client: pg.Client,
+    private readonly address: string,
+    readonly place: Place,
+  ) {}
+
+  /** @throws InputError in words; no word of the address but host, port and database is told */
+  static async open(address: string, { timeout = 0 }: Opening = {}): Promise<Connection> {
+    const place = placeOf(address);
+    const client = clientOf(address);
+    // What happens between statements is told by the next one.
+    client.on('error', () => undefined);
+    try {
+      await client.connect();
+      const made = new Connection(client, address, place);
+      await client.query(
+        [
+          ...SETTINGS,
+          `SET work_mem TO '${WORK_MEMORY}'`,
+          `SET statement_timeout TO ${Math.round(timeout * 1000)}`,
+          'BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY',
+        ].join('; '),
+      );
+      return made;
+    } catch (cause) {
+      await client.end().catch(() => undefined);
+      throw inWords(cause, place);
+    }
+  }
+
+  /** Bytes that came back so far. */
+  get bytes(): number {
+    return (
+      (this.client as unknown as { connection: { stream: { bytesRead?: number } } }).connection.stream
+        .bytesRead ?? 0
+    );
+  }
+
+  /** All rows of a statement. @param element what is asked for, for words */
+  async rows({ text, values = [] }: Statement, element?: string): Promise<Row[]> {
+    this.statements++;
+    try {
+      const { rows } = await this.client.query<Row>({
+        text,
+        values,
+        rowMode: 'array',
+        types: AS_TEXT as never,
+        queryMode: 'extended',
+      } as pg.QueryArrayConfig);
+      return rows;
+    } catch (cause) {
+      throw this.stopped ? new Stopped() : inWords(cause, this.place, element);
+    }
+  }
+
+  /** The columns that a statement would give, with their types as the server numbers them. */
+  async columnsOf(
+    { text }: Statement,
+    element?: string,
+  ): Promise<{ name: string; type: number; mod: number }[]> {
+    this.statements++;
+    try {
+      const { fields } = await this.client.query({ text, queryMode: 'extended' } as pg.QueryConfig);
+      return fields.map(({ name, dataTypeID, dataTypeModifier }) => ({
+        name,
+        type: dataTypeID,
+        mod: dataTypeModifier,
+      }));
+    } catch (cause) {
+      throw this.stopped ? new Stopped() : inWords(cause, this.place, element);
+    }
+  }
+
+  /** The rows of a statement, some at a time: no more are held. */
+  async *batches({ text, values = [] }: Statement, size: number, element?: string): AsyncGenerator<Row[]> {
+    this.statements++;
+    const cursor = this.client.query(
+      new Cursor<Row>(text, values as never[], { rowMode: 'array', types: AS_TEXT as never }),
+    );
+    try {
+      for (let rows = await cursor.read(size); rows.length; rows = await cursor.read(size)) yield rows;
+    } catch (cause) {
+      throw this.stopped ? new Stopped() : inWords(cause, this.place, element);
+    } finally {
+      await cursor.close().catch(() => undefined);
+    }
+  }
+
+  /** Stops on the server whatever is being worked out there; whoever asked for it is told that it was stopped. */
+  async stop(): Promise<void> {
+    this.stopped = true;
+    const pid = (this.client as unknown as { processID: number }).processID;
+    const other = clientOf(this.address);
+    other.on('error', () => undefined);
+    try {
+      await other.connect();
+      await other.query('SELECT pg_cancel_backend($1)', [pid]);
+    } finally {
+      await other.end().catch(() => undefined);
+    }
+  }
+
+  async close(): Promise<void> {
+    await this.client.end().catch(() => undefined);
+  }
+}
+
+const clientOf = (address: string): pg.Client =>
+  new pg.Client({ connectionString: address, connectionTimeoutMillis: PATIENCE, keepAlive: true });
+
+/** A name quoted by the client's own rule. */
+export const quoted = (name: string): string => pg.escapeIdentifier(name);
