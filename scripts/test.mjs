@@ -1,5 +1,5 @@
 /** `npm test`: installs what is missing, then runs every check and tells the totals. */
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { build, install, root, run } from './setup.mjs';
 
@@ -11,22 +11,44 @@ const DRIVER = [
   '/usr/lib/chromium-browser/chromedriver',
 ];
 
-/** Debian's Chromium and its driver, installed where none is there. */
-function installChromium() {
-  const there = () => CHROMIUM.some(existsSync) && DRIVER.some(existsSync);
+/** Debian's packages of something, installed where it is not there. */
+function installed(what, there, packages) {
   if (there()) return true;
   if (process.getuid?.() !== 0 || run('sh', ['-c', 'command -v apt-get >/dev/null']) !== 0) {
     console.error(
-      'The interface tests need Chromium and chromedriver, and may not install them here.\nInstall them as root: apt-get install chromium chromium-driver',
+      `The tests need ${what}, and may not install it here.\nInstall it as root: apt-get install ${packages.join(' ')}`,
     );
     return false;
   }
-  console.log('Installing Chromium and its driver…');
+  console.log(`Installing ${what}…`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
   run('apt-get', ['update', '-qq'], { env });
-  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'chromium-driver'], { env });
+  run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...packages], { env });
   return there();
 }
+
+const installChromium = () =>
+  installed('Chromium and its driver', () => CHROMIUM.some(existsSync) && DRIVER.some(existsSync), [
+    'chromium',
+    'chromium-driver',
+  ]);
+/** The server that databases are tried with: each test starts one of its own, and throws it away. */
+const installServer = () => {
+  // Its own cluster, which the package would start, is not wanted.
+  if (process.getuid?.() === 0 && !existsSync('/etc/postgresql-common')) {
+    mkdirSync('/etc/postgresql-common', { recursive: true });
+    writeFileSync('/etc/postgresql-common/createcluster.conf', 'create_main_cluster = false\n');
+  }
+  return installed(
+    'PostgreSQL',
+    () =>
+      existsSync('/usr/lib/postgresql') &&
+      readdirSync('/usr/lib/postgresql').some((version) =>
+        existsSync(join('/usr/lib/postgresql', version, 'bin', 'initdb')),
+      ),
+    ['postgresql', 'postgresql-client'],
+  );
+};
 
 const totals = { passed: 0, failed: 0 };
 function tell(name, passed, failed) {
@@ -65,6 +87,7 @@ run('npx', ['next', 'typegen'], { stdio: 'ignore' });
 check('types', 'npx', ['tsc', '--noEmit']);
 check('lint', 'npx', ['eslint', '.', '--max-warnings=0']);
 check('format', 'npx', ['prettier', '--check', '.', '--log-level', 'warn']);
+installServer();
 tests('unit', []);
 if (installChromium()) {
   build();

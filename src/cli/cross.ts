@@ -24,7 +24,7 @@ export async function cross(paths: string[], options: CrossOptions): Promise<voi
       file: '--everything',
       says: 'holds one variable against all others: leave out --across, --within and --measure',
     });
-  const inspector = await openExtract(paths, options);
+  const inspector = await openExtract(paths, options, false);
   const named = namedIn(inspector);
   const one = (name: string | undefined, option: string): string | null =>
     name === undefined ? null : named.one(name, option);

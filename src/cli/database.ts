@@ -1,6 +1,7 @@
 import { InputError } from '../core/extract/problem';
 import type { Codebook, Extract } from '../core/extract/extract';
 import type { Inspector } from '../core/inspect/inspect';
+import type { AllRows } from '../core/rows/all-rows';
 import { Connection } from '../database/connection';
 import { TableSource } from '../database/source';
 import type { Wanted } from '../database/catalogue';
@@ -59,6 +60,9 @@ export async function openTable(
 /** The same extract with what is worked out only when the decisions in force are known; `null` where there is nothing more. */
 export const completed = async (inspector: Inspector): Promise<Extract | null> =>
   open ? open.withQuartiles(inspector) : null;
+
+/** All rows of the table, of which only some are held. @param extract the same as far as it is known by now */
+export const rowsOfTable = (extract: Extract): AllRows | null => open?.rows(extract) ?? null;
 
 /** What was under way on the server is stopped there too. */
 function interrupted(): void {

@@ -16,7 +16,7 @@ import { foldLog } from '../core/log/fold';
 import { anyLogSchema, digLogOf, fittingPlaces, misfitText } from '../core/log/migrate';
 import { returned } from '../core/log/returned';
 import type { AllRows } from '../core/rows/all-rows';
-import { completed, isOfDatabase, openTable, type DatabaseOptions } from './database';
+import { completed, isOfDatabase, openTable, rowsOfTable, type DatabaseOptions } from './database';
 import { filesIn, readJson, say } from './files';
 import { readingOf, type ReadingOptions } from './reading';
 import { checkMade, checkNames, readRecodesFile, recodeEntries } from './recodes';
@@ -44,16 +44,17 @@ export interface OpenOptions extends ReadingOptions, DatabaseOptions {
 
 /**
  * Reads the files of one extract with codebooks, rulings and sieve laid over it. What is noticed goes to standard error.
- * @throws InputError for what cannot be used
+ * @param figures whether figures of variables are wanted: else tables alone @throws InputError for what cannot be used
  */
-export async function openExtract(paths: string[], options: OpenOptions): Promise<Inspector> {
-  return (await openedWithLog(paths, options)).inspector;
+export async function openExtract(paths: string[], options: OpenOptions, figures = true): Promise<Inspector> {
+  return (await openedWithLog(paths, options, figures)).inspector;
 }
 
 /** The same, with the log that is laid over it. */
 export async function openedWithLog(
   given: string[],
   options: OpenOptions,
+  figures = true,
 ): Promise<{ inspector: Inspector; log: Entry[]; replay: Replay | null }> {
   const rulings = rulingsIn(options.rulings);
   const ofDatabase = isOfDatabase(given, options);
@@ -96,7 +97,8 @@ export async function openedWithLog(
     inspector = new Inspector(complete, standing);
     if (log.length) inspector.lay(foldLog(log));
   }
-  if (again) await inspector.countAll(again);
+  const all = again ?? (ofDatabase ? rowsOfTable(inspector.received) : null);
+  if (all) await inspector.countAll(all, figures);
   if (recodes.length) checkMade(options.recodes ?? '', inspector);
   if (sieve) for (const says of fitting(sieve, options.sieve ?? '', inspector)) say(says);
   const replay = replayOf(entries, inspector);

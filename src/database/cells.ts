@@ -4,6 +4,9 @@ import { quoted } from './connection';
 /** A column as statements ask for it. */
 export interface AskedColumn {
   name: string;
+  /** Its type, as SQL writes it, and what stands for its value. */
+  type: string;
+  cell: string;
   /** Its cell as `COPY … TO` writes it, with nothing where it is NULL. */
   text: string;
   /** What rows are counted by: its value where equal values are written alike, else its cell. */
@@ -31,6 +34,8 @@ export function asked({ name, type, base, alike }: CatalogueColumn): AskedColumn
     `CASE WHEN ${one} ~ '${PLAIN_NUMBER}' THEN trim(both E' \\t\\r\\n' from ${one})::float8 END`;
   return {
     name,
+    type,
+    cell,
     text,
     by,
     textOfC: alike ? 'concat(c)' : 'c',

@@ -15,6 +15,9 @@ const SETTINGS = [
   'SET bytea_output TO hex',
   'SET standard_conforming_strings TO on',
   "SET application_name TO 'dig-first'",
+  // Lists of texts are joined to rows of which the server cannot know how many pass: never one by one.
+  'SET enable_nestloop TO off',
+  'SET jit TO off',
 ];
 /** Memory that one step of a statement may take on the server before it goes to its disk. */
 const WORK_MEMORY = '256MB';
@@ -26,7 +29,7 @@ export type Row = (string | null)[];
 
 export interface Statement {
   text: string;
-  values?: unknown[];
+  values?: readonly unknown[];
 }
 
 export interface Opening {
@@ -40,6 +43,8 @@ export interface Opening {
 export class Connection {
   statements = 0;
   private stopped = false;
+  /** Resolves when what was asked before is answered: one statement at a time. */
+  private before: Promise<unknown> = Promise.resolve();
 
   private constructor(
     private readonly client: pg.Client,
@@ -80,53 +85,62 @@ export class Connection {
   }
 
   /** All rows of a statement. @param element what is asked for, for words */
-  async rows({ text, values = [] }: Statement, element?: string): Promise<Row[]> {
-    this.statements++;
-    try {
+  rows({ text, values = [] }: Statement, element?: string): Promise<Row[]> {
+    return this.next(element, async () => {
       const { rows } = await this.client.query<Row>({
         text,
-        values,
+        values: [...values],
         rowMode: 'array',
         types: AS_TEXT as never,
         queryMode: 'extended',
       } as pg.QueryArrayConfig);
       return rows;
-    } catch (cause) {
-      throw this.stopped ? new Stopped() : inWords(cause, this.place, element);
-    }
+    });
   }
 
   /** The columns that a statement would give, with their types as the server numbers them. */
-  async columnsOf(
-    { text }: Statement,
-    element?: string,
-  ): Promise<{ name: string; type: number; mod: number }[]> {
-    this.statements++;
-    try {
+  columnsOf({ text }: Statement, element?: string): Promise<{ name: string; type: number; mod: number }[]> {
+    return this.next(element, async () => {
       const { fields } = await this.client.query({ text, queryMode: 'extended' } as pg.QueryConfig);
       return fields.map(({ name, dataTypeID, dataTypeModifier }) => ({
         name,
         type: dataTypeID,
         mod: dataTypeModifier,
       }));
-    } catch (cause) {
-      throw this.stopped ? new Stopped() : inWords(cause, this.place, element);
-    }
+    });
   }
 
-  /** The rows of a statement, some at a time: no more are held. */
-  async *batches({ text, values = [] }: Statement, size: number, element?: string): AsyncGenerator<Row[]> {
-    this.statements++;
-    const cursor = this.client.query(
-      new Cursor<Row>(text, values as never[], { rowMode: 'array', types: AS_TEXT as never }),
-    );
-    try {
-      for (let rows = await cursor.read(size); rows.length; rows = await cursor.read(size)) yield rows;
-    } catch (cause) {
-      throw this.stopped ? new Stopped() : inWords(cause, this.place, element);
-    } finally {
-      await cursor.close().catch(() => undefined);
-    }
+  /** Takes the rows of a statement, some at a time: no more are held. */
+  batches(
+    { text, values = [] }: Statement,
+    size: number,
+    take: (rows: Row[]) => void,
+    element?: string,
+  ): Promise<void> {
+    return this.next(element, async () => {
+      const cursor = this.client.query(
+        new Cursor<Row>(text, [...values] as never[], { rowMode: 'array', types: AS_TEXT as never }),
+      );
+      try {
+        for (let rows = await cursor.read(size); rows.length; rows = await cursor.read(size)) take(rows);
+      } finally {
+        await cursor.close().catch(() => undefined);
+      }
+    });
+  }
+
+  /** Asks when what was asked before is answered. @throws InputError in words, `Stopped` where a person stopped it */
+  private next<T>(element: string | undefined, ask: () => Promise<T>): Promise<T> {
+    const mine = this.before.then(async () => {
+      this.statements++;
+      try {
+        return await ask();
+      } catch (cause) {
+        throw this.stopped ? new Stopped() : inWords(cause, this.place, element);
+      }
+    });
+    this.before = mine.catch(() => undefined);
+    return mine;
   }
 
   /** Stops on the server whatever is being worked out there; whoever asked for it is told that it was stopped. */

@@ -90,7 +90,7 @@ const typed = String.raw`(?:::[\w ."\[\]()]+)?`;
  */
 export function listIn(says: string): string[] {
   const found =
-    /^CHECK \(\(+[^=<>!]+\)?(?:::[\w ]+)?\)? = ANY \(+ARRAY\[(.*)\](?:\)?::[\w ."\[\]()]+)?\)+( NOT VALID)?$/s.exec(
+    /^CHECK \(\(+[^=<>!]+\)?(?:::[\w ]+)?\)? = ANY \(+ARRAY\[(.*?)\](?:\)?::[\w ."\[\]()]+)?\)+( NOT VALID)?$/s.exec(
       says,
     );
   if (!found) return [];

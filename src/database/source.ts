@@ -7,12 +7,16 @@ import { placeText } from './address';
 import { described, type Wanted } from './catalogue';
 import { Connection } from './connection';
 import { codebookOf } from './said';
-import { tableExtract, type Choices, type TableExtract } from './table-extract';
+import { keptExtract, tableExtract, type Choices, type TableExtract } from './table-extract';
+import { TableRows } from './table-rows';
 import { quartiles } from './tallying';
-import { EVERYWHERE } from './where';
+import { EVERYWHERE, type Where } from './where';
 
 /** A table, or the rows of a query, that is inspected where it is. */
 export class TableSource {
+  /** Texts that stand for no answer, of variables of so many numbers that they are not held. */
+  private readonly without = new Map<string, readonly string[]>();
+
   private constructor(
     readonly connection: Connection,
     private readonly made: TableExtract,
@@ -47,32 +51,60 @@ export class TableSource {
     return new TableSource(connection, made, extract);
   }
 
+  /** All its rows, as long as only some of them are held. @param extract the same, as far as it is known by now */
+  rows(extract: Extract): TableRows | null {
+    const { connection, made } = this;
+    return extract.pass
+      ? new TableRows(connection, made, extract, async (where, rows) =>
+          this.quartered(await keptExtract(connection, made, extract, where, rows), where),
+        )
+      : null;
+  }
+
+  /** An extract of some of the rows with the quartiles of those: what stands for no answer is what it is in all. */
+  private async quartered(kept: Extract, where: Where): Promise<Extract> {
+    return this.withFound(
+      kept,
+      where,
+      kept.variables.flatMap(({ name, pass }) => {
+        const without = this.without.get(name);
+        return pass?.others && without ? [{ name, without }] : [];
+      }),
+    );
+  }
+
   /**
    * Quartiles of all rows, for variables of so many numbers that they are not held: what stands for no answer has to be known first.
    * @param inspector the extract under the decisions in force @returns the extract with them; `null` where there is none to add
    */
   async withQuartiles(inspector: Inspector): Promise<Extract | null> {
-    const many = this.extract.variables.flatMap((variable) => {
-      const { others } = variable.pass ?? {};
-      const column = this.made.columns.get(variable.name);
-      const inspected = others && inspector.wholly(variable.name);
-      if (!others || !column || !inspected?.passed || !isNumericStorage(inspected.written.storage)) return [];
-      return [{ variable, column, without: noValues(inspected.passed.levels) }];
+    for (const { name, pass } of this.extract.variables) {
+      const inspected = pass?.others && inspector.wholly(name);
+      if (inspected?.passed && isNumericStorage(inspected.written.storage))
+        this.without.set(name, noValues(inspected.passed.levels));
+    }
+    const many = [...this.without].map(([name, without]) => ({ name, without }));
+    return many.length ? this.withFound(inspector.received, EVERYWHERE, many) : null;
+  }
+
+  private async withFound(
+    extract: Extract,
+    where: Where,
+    many: readonly { name: string; without: readonly string[] }[],
+  ): Promise<Extract> {
+    const { connection, made } = this;
+    const wanted = many.flatMap(({ name, without }) => {
+      const column = made.columns.get(name);
+      return column ? [{ column, without }] : [];
     });
-    if (many.length === 0) return null;
-    const found = await quartiles(
-      this.connection,
-      { from: this.made.table.from, where: EVERYWHERE },
-      many.map(({ column, without }) => ({ column, without })),
-    );
-    const withoutOf = new Map(many.map(({ variable, without }) => [variable.name, without]));
+    const found = await quartiles(connection, { from: made.table.from, where }, wanted);
     return {
-      ...inspector.received,
-      variables: inspector.received.variables.map((variable): Variable => {
+      ...extract,
+      variables: extract.variables.map((variable): Variable => {
         const told = found.get(variable.name);
         const { pass } = variable;
         if (!told || !pass?.others) return variable;
-        const known = { ...told, without: withoutOf.get(variable.name) ?? [] };
+        const known = { ...told, without: this.without.get(variable.name) ?? [] };
         return { ...variable, pass: { ...pass, others: { ...pass.others, quartiles: known } } };
       }),
     };

@@ -1,13 +1,13 @@
-import { ColumnBuilder } from '../core/extract/column';
+import { ColumnBuilder, type Column } from '../core/extract/column';
 import type { Codebook, ColumnPass, Extract, Variable } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
 import { sampleOf } from '../core/intake/pass';
 import { placeText } from './address';
 import { asked, type AskedColumn } from './cells';
 import type { Described } from './catalogue';
-import { quoted, type Connection } from './connection';
-import { tallies, tally, type Rows } from './tallying';
-import { EVERYWHERE } from './where';
+import { quoted, type Connection, type Row } from './connection';
+import { tallies, tally } from './tallying';
+import { EVERYWHERE, type Where } from './where';
 
 /** How far getting to know a table is. */
 export type Progress = (says: string, done: number, whole: number, rows: number) => void;
@@ -25,8 +25,6 @@ export interface Choices {
 
 /** Different texts in a sample up to which a column is counted together with others in one pass. */
 const FEW = 2_000;
-/** More of the sample's rows hold a text of their own than this share: the column has many texts. */
-const MOST_OWN = 0.2;
 const BATCH = 2_000;
 
 /** An extract of a table, whose rows stay where they are: all are counted there, and some are held. */
@@ -34,6 +32,8 @@ export interface TableExtract {
   extract: Extract;
   table: Described;
   columns: Map<string, AskedColumn>;
+  /** Rows of it that are held at most. */
+  room: number;
 }
 
 /** @throws InputError where the table has no column that is wanted, and for whatever the server refuses */
@@ -53,35 +53,24 @@ export async function tableExtract(
         : 'it has no column that this user may read',
     });
   const columns = wanted.map(asked);
-  const rows: Rows = { from: table.from, where: EVERYWHERE };
   progress?.('Counting rows', 0, columns.length, 0);
   const [[counted]] = await connection.rows({ text: `SELECT count(*)::text FROM ${table.from}` }, table.name);
   const all = Number(counted);
   const room = most ?? sampleOf(columns.length);
   await breathe();
-  const held = await heldRows(connection, table, columns, all <= room ? null : room / all);
+  const rows: RowsWanted = { where: EVERYWHERE, all, room };
+  const held = await heldRows(connection, table, columns, rows);
   const passes =
     all <= room
       ? null
-      : await passesOf(
-          connection,
-          rows,
-          columns,
-          held.builders.map((builder) => builder.finish().distinct),
-          {
-            codebook,
-            progress,
-            breathe,
-            all,
-          },
-        );
+      : await passesOf(connection, table, columns, held.columns, rows, { codebook, progress, breathe });
   const entryOf = new Map(codebook?.entries.map((entry) => [entry.name, entry]));
   const variables = wanted.map(({ name }, i): Variable => {
     const pass = passes?.get(name);
     return {
       name,
       position: i + 1,
-      column: held.builders[i].finish(),
+      column: held.columns[i],
       entry: entryOf.get(name) ?? null,
       ...(pass ? { pass } : {}),
     };
@@ -90,6 +79,7 @@ export async function tableExtract(
   return {
     table,
     columns: new Map(columns.map((column) => [column.name, column])),
+    room,
     extract: {
       name: table.name,
       files: [
@@ -124,54 +114,88 @@ export async function tableExtract(
   };
 }
 
-/** All rows in the order of the key, or each with the same chance. @param share of the rows; `null` for all */
+/** Rows that are wanted: which, how many those are, and how many of them are held at most. */
+interface RowsWanted {
+  where: Where;
+  all: number;
+  room: number;
+}
+
+/** All rows in the order of the key, or each with the same chance. */
 async function heldRows(
   connection: Connection,
   { from, key, drawable, name }: Described,
   columns: readonly AskedColumn[],
-  share: number | null,
-): Promise<{ rows: number; builders: ColumnBuilder[] }> {
+  { where, all, room }: RowsWanted,
+): Promise<{ rows: number; columns: Column[] }> {
   const builders = columns.map(() => new ColumnBuilder());
   const order = key.length ? `ORDER BY ${key.map(quoted).join(', ')}` : '';
+  const share = room / Math.max(1, all);
   const drawn =
-    share === null
-      ? from
+    share >= 1
+      ? `${from} ${where.sql}`
       : drawable
-        ? `${from} TABLESAMPLE BERNOULLI (${share * 100}) REPEATABLE (1)`
-        : `${from} WHERE random() < ${share}`;
+        ? `${from} TABLESAMPLE BERNOULLI (${share * 100}) REPEATABLE (1) ${where.sql}`
+        : `${from} ${where.sql ? `${where.sql} AND` : 'WHERE'} random() < ${share}`;
   let rows = 0;
-  const statement = { text: `SELECT ${columns.map(({ text }) => text).join(', ')} FROM ${drawn} ${order}` };
-  for await (const batch of connection.batches(statement, BATCH, name)) {
+  const statement = {
+    text: `SELECT ${columns.map(({ text }) => text).join(', ')} FROM ${drawn} ${order}`,
+    values: where.values,
+  };
+  const take = (batch: Row[]): void => {
     const texts = batch.map((row) => row.map((text) => text ?? ''));
     builders.forEach((builder, i) => builder.pushFrom(texts, i));
     rows += batch.length;
-  }
-  return { rows, builders };
+  };
+  await connection.batches(statement, BATCH, take, name);
+  return { rows, columns: builders.map((builder) => builder.finish()) };
+}
+
+/** Of an extract only some rows, as if there were no others. @param rows how many they are */
+export async function keptExtract(
+  connection: Connection,
+  { table, columns, room }: TableExtract,
+  extract: Extract,
+  where: Where,
+  rows: number,
+): Promise<Extract> {
+  const asked_ = [...columns.values()];
+  const wanted: RowsWanted = { where, all: rows, room };
+  const held = await heldRows(connection, table, asked_, wanted);
+  const [codebook = null] = extract.codebooks;
+  const passes = await passesOf(connection, table, asked_, held.columns, wanted, { codebook });
+  return {
+    ...extract,
+    rows: held.rows,
+    pass: { rows },
+    files: extract.files.map((file) => ({ ...file, rows: held.rows, read: rows })),
+    variables: extract.variables.map((variable, i) => ({
+      ...variable,
+      column: held.columns[i],
+      pass: passes.get(variable.name),
+    })),
+  };
 }
 
 /** What all rows hold, column by column: few different texts together in one pass, many each by a statement of its own. */
 async function passesOf(
   connection: Connection,
-  rows: Rows,
+  { from }: Described,
   columns: readonly AskedColumn[],
-  sampled: readonly (readonly string[] | null)[],
+  held: readonly Column[],
+  { where, all }: RowsWanted,
   {
-    codebook,
+    codebook = null,
     progress,
-    breathe,
-    all,
-  }: { codebook: Codebook | null; progress: Progress | undefined; breathe: () => Promise<void>; all: number },
+    breathe = async () => undefined,
+  }: { codebook?: Codebook | null; progress?: Progress; breathe?: () => Promise<void> },
 ): Promise<Map<string, ColumnPass>> {
-  const isFew = (i: number): boolean => {
-    const texts = sampled[i];
-    return (
-      texts !== null && texts.length <= FEW && texts.length <= Math.max(FEW * MOST_OWN, 100 + all * MOST_OWN)
-    );
-  };
+  const isFew = (i: number): boolean => (held[i].distinct?.length ?? Infinity) <= FEW;
   const few = columns.filter((_, i) => isFew(i));
   const many = columns.filter((_, i) => !isFew(i));
   const told = (done: number): void => progress?.('Counting on the server', done, columns.length, all);
   told(0);
+  const rows = { from, where };
   const found = await tallies(connection, rows, few);
   const said = new Map(
     codebook?.entries.map(({ name, categories }) => [name, categories.map(({ code }) => code)]),

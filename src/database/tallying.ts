@@ -35,8 +35,9 @@ export async function tallies(
              FROM ${from} ${where.sql} GROUP BY GROUPING SETS (${some.map(({ by }) => `(${by})`).join(', ')})`,
       values: where.values,
     };
-    for await (const rows of connection.batches(statement, BATCH))
+    await connection.batches(statement, BATCH, (rows) => {
       for (const [i, text, count] of rows) add(held[Number(i)], text ?? '', Number(count));
+    });
     some.forEach(({ name }, i) => found.set(name, complete(held[i])));
   }
   return found;
@@ -71,17 +72,17 @@ export async function tally(
   const statement = {
     text: `WITH g AS MATERIALIZED (SELECT ${by} AS c, count(*) AS n FROM ${from} ${where.sql} GROUP BY 1),
       k AS MATERIALIZED (SELECT count(*) AS k FROM g),
-      v AS MATERIALIZED (SELECT c, n, ${numberOfC} AS x FROM g WHERE ${most}),
+      v AS MATERIALIZED (SELECT row_number() OVER () AS r, c, n, ${numberOfC} AS x FROM g WHERE ${most}),
       told AS MATERIALIZED (
-        (SELECT c, n FROM v ORDER BY n DESC, c LIMIT ${MOST_FREQUENT})
-        UNION (SELECT c, n FROM v WHERE x IS NOT NULL ORDER BY x LIMIT ${AT_EACH_END})
-        UNION (SELECT c, n FROM v WHERE x IS NOT NULL ORDER BY x DESC LIMIT ${AT_EACH_END})
-        UNION (SELECT c, n FROM v WHERE x IS NULL AND c IS NOT NULL ORDER BY c LIMIT ${AT_EACH_END})
-        UNION (SELECT c, n FROM v WHERE x IS NULL AND c IS NOT NULL ORDER BY c DESC LIMIT ${AT_EACH_END})
-        UNION (SELECT c, n FROM v WHERE x IS NULL ORDER BY n DESC, c LIMIT ${NO_NUMBERS})
-        UNION (SELECT c, n FROM v WHERE ${textOfC} = ANY($${values.length}::text[]))
+        (SELECT r, c, n FROM v ORDER BY n DESC, c LIMIT ${MOST_FREQUENT})
+        UNION (SELECT r, c, n FROM v WHERE x IS NOT NULL ORDER BY x LIMIT ${AT_EACH_END})
+        UNION (SELECT r, c, n FROM v WHERE x IS NOT NULL ORDER BY x DESC LIMIT ${AT_EACH_END})
+        UNION (SELECT r, c, n FROM v WHERE x IS NULL AND c IS NOT NULL ORDER BY c LIMIT ${AT_EACH_END})
+        UNION (SELECT r, c, n FROM v WHERE x IS NULL AND c IS NOT NULL ORDER BY c DESC LIMIT ${AT_EACH_END})
+        UNION (SELECT r, c, n FROM v WHERE x IS NULL ORDER BY n DESC, c LIMIT ${NO_NUMBERS})
+        UNION (SELECT r, c, n FROM v WHERE ${textOfC} = ANY($${values.length}::text[]))
       ),
-      o AS MATERIALIZED (SELECT v.c, v.n, v.x FROM v WHERE NOT EXISTS (SELECT 1 FROM told WHERE told.c IS NOT DISTINCT FROM v.c)),
+      o AS MATERIALIZED (SELECT v.c, v.n, v.x FROM v LEFT JOIN told ON told.r = v.r WHERE told.r IS NULL),
       m AS MATERIALIZED (SELECT sum(n * x) / nullif(sum(n) FILTER (WHERE x IS NOT NULL), 0) AS m FROM o)
       SELECT '${PART.all}', k::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM k
       UNION ALL SELECT '${PART.text}', ${textOfC}, n::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM g WHERE ${few}
@@ -95,16 +96,18 @@ export async function tally(
   const held = new Map<string, number>();
   let all = 0;
   let others: Row | null = null;
-  for await (const rows of connection.batches(statement, BATCH, name))
+  const take = (rows: Row[]): void => {
     for (const row of rows) {
       const [part, text, count] = row;
       if (part === PART.all) all = Number(text);
       else if (part === PART.text) add(held, text ?? '', Number(count));
       else others = row;
     }
+  };
+  await connection.batches(statement, BATCH, take, name);
   const pass = complete(held);
   if (all <= MOST_TEXTS || !others) return pass;
-  const [, rows, blank, n, min, max, middle, first, second, last] = others;
+  const [, rows, blank, n, min, max, middle, first, second, last] = others as Row;
   const [third, fourth] = (last ?? '').split(' ');
   const figure = (text: string | null | undefined): number => Number(text ?? 0);
   return {

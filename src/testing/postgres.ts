@@ -1,13 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process';
-import {
-  chownSync,
-  existsSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  writeFileSync,
-} from 'node:fs';
+import { chownSync, existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir, userInfo } from 'node:os';
 import { join } from 'node:path';
@@ -121,8 +113,8 @@ export class Cluster {
     }
   }
 
-  /** Loads a delimited file with names in its first row, as the server's own `COPY` reads it. */
-  async load(table: string, path: string, database = 'postgres'): Promise<void> {
+  /** Loads delimited text with names in its first row, as the server's own `COPY` reads it. */
+  load(table: string, text: string, database = 'postgres'): void {
     const psql = spawnSync(
       join(this.programs, 'psql'),
       [
@@ -134,7 +126,7 @@ export class Cluster {
         '-c',
         `\\copy ${table} FROM STDIN WITH (FORMAT csv, HEADER true)`,
       ],
-      { input: readFileSync(path) },
+      { input: text },
     );
     if (psql.status !== 0) throw new Error(String(psql.stderr));
   }

@@ -42,6 +42,7 @@ export function numbersOf({ name, places, written, passed }: Inspected, from = -
   let byText: Map<string, number> | null = null;
   return {
     variable: name,
+    from,
     of: (text) => {
       byText ??= new Map(
         places.levels.flatMap((level, place) => spellingsOf(level).map((one) => [one, of[place]] as const)),

@@ -56,13 +56,14 @@ export function statisticsOf(
   return { ...ranks, mean, sd, variance, range: high - low, skewness, kurtosis, mode };
 }
 
-/** Frequencies in value order, complete up to 500 levels; above that the 50 most frequent. */
+/** Frequencies in value order, complete up to 500 levels; above that the 50 most frequent. @param hasAll whether these are all levels */
 export function frequenciesOf(
   levels: LevelArrays,
   counts: Counts,
+  hasAll = true,
 ): { frequencies: Frequency[]; complete: boolean } {
   const listed = counts.unreadable ? levels.where((place) => !levels.isUnreadable(place)) : levels;
-  const complete = listed.length <= MOST_LISTED;
+  const complete = hasAll && listed.length <= MOST_LISTED;
   const shown = complete ? listed : mostFrequent(listed);
   const asked = counts.all - counts.notAsked;
   return {

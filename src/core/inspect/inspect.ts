@@ -24,6 +24,15 @@ import { weightedOf, type Weighted, type Weighting } from './weighted';
 
 export { UNDECIDED } from './laid';
 
+/** What was counted by going through all rows again, and under which sieve. */
+interface Again {
+  sieving: Sieving | null;
+  counting: CellCounting | null;
+  told: KeptRows | null;
+  kept: Inspector | null;
+}
+const NOT_AGAIN: Again = { sieving: null, counting: null, told: null, kept: null };
+
 /**
  * An extract under inspection: what its cells hold is worked out once, how they count anew for the variables that a ruling
  * touches. Everything is a function of extract and state. Its parts say what each is derived from: `Basis` what the person's word
@@ -43,22 +52,17 @@ export class Inspector extends Laid {
   private owned: { of: readonly Inspected[]; own: readonly Inspected[] } | null = null;
   private belongs: { of: readonly Inspected[]; found: Belonging } | null = null;
 
-  /** What was counted by going through all rows again, and under which sieve. */
-  private again: { sieving: Sieving | null; counting: CellCounting | null; kept: Inspector | null } = {
-    sieving: null,
-    counting: null,
-    kept: null,
-  };
+  private again: Again = NOT_AGAIN;
 
   /** @param standing what a person knows of the archive's codes: proposals among the flags */
   constructor(
     received: Extract,
     public standing: readonly StandingRule[] = [],
-    /** The same extract with all rows that a sieve keeps these of, and how many rows there are in all. */
-    private readonly sieveOf: { inspector: Inspector; told: KeptRows } | null = null,
+    /** The same extract with all rows, of which a sieve keeps these. */
+    sieved: Inspector | null = null,
   ) {
-    super(received, sieveOf?.inspector ?? null);
-    this.plain = new Study(received, null, sieveOf !== null);
+    super(received, sieved);
+    this.plain = new Study(received, null, sieved !== null);
   }
 
   /** Whatever holds its rows. */
@@ -72,18 +76,18 @@ export class Inspector extends Laid {
   /**
    * Where only a sample of the rows is held, has all of them gone through again for what a sieve keeps, and for whatever is
    * counted in cells from now on. Corrected cells and added rows are known of the sample alone: with them nothing is settled.
-   * @returns whether it is settled
+   * @param figures whether what is kept is wanted itself, or only how much that is @returns whether it is settled
    */
-  async countAll(all: AllRows): Promise<boolean> {
+  async countAll(all: AllRows, figures = true): Promise<boolean> {
     const asked = rowsAsked(this);
     if (!asked) return false;
     const { sieving } = this;
-    this.again = { sieving, counting: countingOf(all.counting(asked), this), kept: null };
+    this.again = { sieving, counting: countingOf(all.counting(asked), this), told: null, kept: null };
     if (!sieving) return true;
-    const told = await all.kept(asked);
-    const kept = new Inspector(told.extract, this.standing, { inspector: this, told });
-    kept.lay(withoutRows(this.state));
-    this.again = { ...this.again, kept };
+    const told = await all.kept(asked, figures);
+    const kept = told.extract && new Inspector(told.extract, this.standing, this);
+    kept?.lay(withoutRows(this.state));
+    this.again = { ...this.again, told, kept };
     this.keeps = null;
     return true;
   }
@@ -96,6 +100,11 @@ export class Inspector extends Laid {
   /** The rows that the sieve in force keeps of all, where they were gone through. */
   private get keptOfAll(): Inspector | null {
     return this.again.sieving === this.sieving ? this.again.kept : null;
+  }
+
+  /** How many rows that is, and what each condition does to all of them. */
+  private get told(): KeptRows | null {
+    return this.again.sieving === this.sieving ? this.again.told : null;
   }
 
   /** Lays another state over the extract. @returns names of the variables that changed by it */
@@ -122,7 +131,7 @@ export class Inspector extends Laid {
     const isSame =
       before.basis.extract === extract && before.basis.there === there && before.sieving === sieving;
     if (isSame) this.again.kept?.lay(withoutRows(this.state));
-    else this.again = { sieving: null, counting: null, kept: null };
+    else this.again = NOT_AGAIN;
     return names;
   }
 
@@ -193,11 +202,8 @@ export class Inspector extends Laid {
 
   /** The number of rows there, of those set aside, and of those kept. */
   get rowCounts(): RowCounts {
-    const { extract, setAside, sieving, keptOfAll } = this;
-    if (keptOfAll?.sieveOf) {
-      const { all, kept } = keptOfAll.sieveOf.told;
-      return { all, aside: setAside.size, kept };
-    }
+    const { extract, setAside, sieving, told } = this;
+    if (told) return { all: told.all, aside: setAside.size, kept: told.kept };
     const all = (sieving ? extract.rows : (extract.pass?.rows ?? extract.rows)) - setAside.size;
     return { all, aside: setAside.size, kept: sieving ? sizeOf(sieving.within) : all };
   }
@@ -209,9 +215,8 @@ export class Inspector extends Laid {
 
   /** What each condition of the sieve in force does to the rows, in order. */
   get account(): ConditionAccount[] {
-    const { sieving, keptOfAll } = this;
-    if (sieving && keptOfAll?.sieveOf)
-      return accountOf(sieving.conditions, keptOfAll.sieveOf.told.conditions, this.lookup);
+    const { sieving, told } = this;
+    if (sieving && told) return accountOf(sieving.conditions, told.conditions, this.lookup);
     return sieving?.account ?? [];
   }
 

@@ -292,7 +292,7 @@ export function documented(variable: Inspected, said: Said = NOTHING_SAID): Insp
     variable;
   const { sampled, passed } = variable;
   const told = passed?.levels ?? levels;
-  const { frequencies, complete } = frequenciesOf(told.levels, counts);
+  const { frequencies, complete } = frequenciesOf(told.levels, counts, passed === undefined);
   const statistics = statisticsOf(kind, written, validOf(levels));
   return {
     name,

@@ -65,8 +65,7 @@ export function passedFigures(
     },
     numbers: plain ? RunningMoments.after(others.numbers).with(valid.values, valid.counts) : null,
     error: others.error,
-    quartiles:
-      others.quartiles && isSame(others.quartiles.without, noValues(levels)) ? others.quartiles : null,
+    quartiles: others.quartiles && areOf(levels, others.quartiles.without) ? others.quartiles : null,
     hasEnds: others.hasEnds ?? false,
   };
 }
@@ -75,8 +74,13 @@ export function passedFigures(
 export const noValues = ({ levels }: Levels): string[] =>
   levels.flatMap((level) => (level.standing === 'valid' ? [] : spellingsOf(level))).sort();
 
-const isSame = (a: readonly string[], b: readonly string[]): boolean =>
-  a.length === b.length && a.every((text, i) => text === b[i]);
+/** Whether what was left out is just what stands for no answer, as far as levels tell. */
+function areOf({ levels }: Levels, without: readonly string[]): boolean {
+  const left = new Set(without);
+  return levels.every((level) =>
+    spellingsOf(level).every((text) => left.has(text) === (level.standing !== 'valid')),
+  );
+}
 
 /** Statistics of the sample, with what is known of all rows in their place: quartiles and the median stay the sample's where they are not. */
 export function statisticsPassed(

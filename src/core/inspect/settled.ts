@@ -68,5 +68,6 @@ function onRaw(test: RowTest, raw: Raw): RowTest {
   if ('not' in test) return { not: onRaw(test.not, raw) };
   if ('any' in test) return { any: test.any.map((one) => onRaw(one, raw)) };
   const { name, text } = raw(test.variable);
+  if (name === test.variable) return test;
   return { variable: name, holds: (one) => test.holds(text(one)) };
 }

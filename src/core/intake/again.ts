@@ -18,36 +18,34 @@ export class FilesAgain implements AllRows {
     private readonly control: Control = {},
   ) {}
 
-  async kept(asked: RowsAsked): Promise<KeptRows> {
+  async kept(asked: RowsAsked, wanted: boolean): Promise<KeptRows> {
     const { tests } = asked;
     const cells = this.cellsOf(askedOf(tests));
     const sieve = this.sieve(asked, cells);
     const made = await this.read((batch) => {
       for (const one of cells.values()) one.next(batch);
-      return sieve.keep(batch);
+      const rows = sieve.keep(batch);
+      return wanted ? rows : [];
     });
     const byName = new Map(made.variables.map((one) => [one.name, one]));
     const { all, kept, conditions } = sieve;
-    return {
-      all,
-      kept,
-      conditions,
-      extract: {
-        ...this.extract,
-        rows: made.rows,
-        pass: { rows: kept, places: made.pass?.places },
-        files: this.extract.files.map((file, i) => ({
-          ...file,
-          rows: made.files[i].rows,
-          read: made.files[i].read,
-        })),
-        variables: this.extract.variables.map((variable) => {
-          const again = byName.get(variable.name);
-          if (!again) throw new Error(`${variable.name} was not read again`);
-          return { ...variable, column: again.column, pass: again.pass };
-        }),
-      },
+    if (!wanted) return { all, kept, conditions, extract: null };
+    const extract: Extract = {
+      ...this.extract,
+      rows: made.rows,
+      pass: { rows: kept, places: made.pass?.places },
+      files: this.extract.files.map((file, i) => ({
+        ...file,
+        rows: made.files[i].rows,
+        read: made.files[i].read,
+      })),
+      variables: this.extract.variables.map((variable) => {
+        const again = byName.get(variable.name);
+        if (!again) throw new Error(`${variable.name} was not read again`);
+        return { ...variable, column: again.column, pass: again.pass };
+      }),
     };
+    return { all, kept, conditions, extract };
   }
 
   counting(asked: RowsAsked): CellCounting {

@@ -3,7 +3,9 @@ import { bareEntry, type Category, type CodebookEntry } from '../extract/extract
 import { isCategorical, isNumericStorage, type Kind } from '../extract/words';
 import { readNumber } from '../read/number';
 import { placeIn } from '../infer/level-coding';
-import { levelAt, type Level, type LevelList } from '../infer/level-list';
+import { levelAt, LevelArrays, type Level, type LevelList } from '../infer/level-list';
+import { valueOf } from '../infer/read-levels';
+import { isBlank } from '../read/looks';
 import { intervalOf, type Interval } from '../sieve/bounds';
 import { placesNamed, type Sifted } from '../sieve/sift';
 import { binned } from './bins';
@@ -152,7 +154,10 @@ export function recoded(recode: Recode, source: Source, rows: number): Recoded {
     kind: kindOf(recode, source),
     order,
     unreadable,
-    text: (raw) => texts[to[placeIn(levels, raw) ?? blank]],
+    text: (raw) => {
+      const place = placeIn(levels, raw);
+      return place === undefined ? unreadText(recode, source, rest, raw) : texts[to[place]];
+    },
     entry: {
       ...bareEntry(recode.name),
       label: recode.label ?? null,
@@ -161,6 +166,24 @@ export function recoded(recode: Recode, source: Source, rows: number): Recoded {
     },
   };
 }
+
+/** What becomes of a text that no level has, since only a sample of the rows told the levels. */
+function unreadText(recode: Recode, source: Source, rest: Becomes, raw: string): string {
+  if (isBlank(raw)) return '';
+  const value = valueOf(raw, source.written);
+  if (value === null && source.written.storage !== 'text') return raw;
+  const levels = LevelArrays.from([{ ...UNREAD, code: raw, value }]);
+  const made = becoming(recode, { ...source, places: { ...source.places, levels } }).get(0) ?? rest;
+  return made === 'blank' ? '' : made === 'same' ? raw : made.code;
+}
+const UNREAD: Omit<Level, 'code' | 'value'> = {
+  label: null,
+  count: 1,
+  standing: 'valid',
+  spellings: [],
+  reason: null,
+  declaredBy: null,
+};
 
 const categoryOf = ({ code, label, standing, reason }: Level): Category => ({
   code,

@@ -22,8 +22,8 @@ export interface RowsAsked {
 
 /** The rows that count, as if nothing else were there. */
 export interface KeptRows {
-  /** Of the same variables; a sample of the rows is held, and all of them were counted. */
-  extract: Extract;
+  /** Of the same variables; a sample of the rows is held, and all of them were counted. `null` where it was not wanted. */
+  extract: Extract | null;
   /** Number of rows that are there, and of those that count. */
   all: number;
   kept: number;
@@ -33,7 +33,8 @@ export interface KeptRows {
 
 /** Whatever can go through all rows of an extract again, of which only a sample is held. */
 export interface AllRows {
-  kept(asked: RowsAsked): Promise<KeptRows>;
+  /** @param wanted whether more is wanted than how many rows are kept, and why the others are not */
+  kept(asked: RowsAsked, wanted: boolean): Promise<KeptRows>;
   /** Counts in cells, of the rows that count. What is asked in one go is answered by going through the rows once. */
   counting(asked: RowsAsked): CellCounting;
 }

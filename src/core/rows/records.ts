@@ -47,6 +47,8 @@ export interface Categories {
 export interface Numbers {
   variable: string;
   of(text: string): number;
+  /** Numbers below are none, also where who is asked reads texts by itself. */
+  from?: number;
   /** The same for each row, where it is known already. */
   lifted?: Lifted;
 }

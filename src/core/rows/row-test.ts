@@ -1,3 +1,5 @@
+import type { Storage } from '../extract/words';
+
 /** What is asked of one row: of the texts that it holds, each by itself. */
 export type RowTest = TextTest | { not: RowTest } | { any: readonly RowTest[] };
 
@@ -5,7 +7,16 @@ export type RowTest = TextTest | { not: RowTest } | { any: readonly RowTest[] };
 export interface TextTest {
   variable: string;
   holds(text: string): boolean;
+  /** What is asked of texts that no level has, since only a sample of the rows told the levels: for who cannot read each. */
+  unread?: UnreadTest;
 }
+
+/** What is asked of a text by its own reading. */
+export type UnreadTest =
+  | { codes: readonly string[]; numbers: readonly number[] }
+  | { answered: boolean; numeric: boolean }
+  | { contains: string }
+  | { from: number; to: number; storage: Storage };
 
 /** Names of the variables whose cells are asked for, each once. */
 export const askedOf = (tests: readonly RowTest[]): string[] => [...new Set(tests.flatMap(namesIn))];

@@ -2,7 +2,7 @@ import { isNumericStorage } from '../extract/words';
 import { isBlank } from '../read/looks';
 import { placeOfTexts } from '../infer/level-coding';
 import { valueOf } from '../infer/read-levels';
-import type { RowTest } from '../rows/row-test';
+import type { RowTest, UnreadTest } from '../rows/row-test';
 import { intervalOf } from './bounds';
 import type { Condition } from './condition';
 import { holdingPlaces, type Lookup, type PlainCondition, type Sifted } from './sift';
@@ -21,9 +21,11 @@ export function rowTestOf(condition: Condition, lookup: Lookup): RowTest {
   const { places } = sifted;
   const holds = holdingPlaces(sifted, condition);
   const place = placeOfTexts(places.levels);
-  const unknown = unknownHolds(sifted, condition);
+  const unread = unreadOf(sifted, condition);
+  const unknown = unreadHolds(sifted, unread);
   return {
     variable: sifted.name,
+    unread,
     holds: (text) => {
       const at = place.get(text) ?? (isBlank(text) ? places.blank : undefined);
       return at === undefined ? unknown(text) : holds[at] === 1;
@@ -31,26 +33,33 @@ export function rowTestOf(condition: Condition, lookup: Lookup): RowTest {
   };
 }
 
-/** The same of a text that no level has. */
-function unknownHolds({ written }: Sifted, condition: PlainCondition): (text: string) => boolean {
-  const value = (text: string): number | null => valueOf(text, written);
-  const isText = written.storage === 'text' || written.storage === 'empty';
-  if ('codes' in condition) {
-    const codes = new Set(condition.codes);
-    const numeric = isNumericStorage(written.storage);
-    const values = new Set(numeric ? condition.codes.map(value) : []);
-    values.delete(null);
-    return (text) => codes.has(text) || (numeric && values.has(value(text)));
-  }
-  if ('answered' in condition) return (text) => (isText || value(text) !== null) === condition.answered;
-  if ('contains' in condition) {
-    const sought = condition.contains.toLowerCase();
-    return (text) => text.toLowerCase().includes(sought);
-  }
-  const interval = intervalOf(condition, written.storage, written.utc);
+/** What the condition asks of a text that no level has. */
+function unreadOf({ written }: Sifted, condition: PlainCondition): UnreadTest {
+  const { storage } = written;
+  const numeric = isNumericStorage(storage);
+  if ('codes' in condition)
+    return {
+      codes: condition.codes,
+      numbers: numeric ? condition.codes.flatMap((code) => valueOf(code, written) ?? []) : [],
+    };
+  if ('answered' in condition)
+    return { answered: condition.answered, numeric: storage !== 'text' && storage !== 'empty' };
+  if ('contains' in condition) return { contains: condition.contains.toLowerCase() };
+  const interval = intervalOf(condition, storage, written.utc);
   if (typeof interval === 'string') throw new Error(interval);
+  return { ...interval, storage };
+}
+
+function unreadHolds({ written }: Sifted, asked: UnreadTest): (text: string) => boolean {
+  const value = (text: string): number | null => valueOf(text, written);
+  if ('codes' in asked) {
+    const [codes, numbers] = [new Set(asked.codes), new Set(asked.numbers)];
+    return (text) => codes.has(text) || (numbers.size > 0 && numbers.has(value(text) ?? NaN));
+  }
+  if ('answered' in asked) return (text) => (!asked.numeric || value(text) !== null) === asked.answered;
+  if ('contains' in asked) return (text) => text.toLowerCase().includes(asked.contains);
   return (text) => {
     const found = value(text);
-    return found !== null && found >= interval.from && found <= interval.to;
+    return found !== null && found >= asked.from && found <= asked.to;
   };
 }
