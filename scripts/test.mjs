@@ -34,11 +34,6 @@ const installChromium = () =>
   ]);
 /** The server that databases are tried with: each test starts one of its own, and throws it away. */
 const installServer = () => {
-  // Its own cluster, which the package would start, is not wanted.
-  if (process.getuid?.() === 0 && !existsSync('/etc/postgresql-common')) {
-    mkdirSync('/etc/postgresql-common', { recursive: true });
-    writeFileSync('/etc/postgresql-common/createcluster.conf', 'create_main_cluster = false\n');
-  }
   return installed(
     'PostgreSQL',
     () =>

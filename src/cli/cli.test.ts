@@ -2,7 +2,7 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { crossSchema, everythingSchema } from '../core/inspect/cross-document';
 import { dig, linesOf, scratch } from '../testing/dig';
-import { rowsSchema } from '../core/inspect/rows-document';
+import { rowsSchema } from '../core/inspect/rows-schema';
 import { inspectionSchema } from '../core/inspect/schema';
 
 const path = scratch('cli');

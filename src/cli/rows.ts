@@ -1,6 +1,7 @@
 import { InputError } from '../core/extract/problem';
 import type { Sorting } from '../core/inspect/listed';
 import { rowsDocument } from '../core/inspect/rows-document';
+import { rowsOfTable } from './database';
 import { give } from './files';
 import { namedIn } from './named';
 import { openExtract, type OpenOptions } from './open';
@@ -24,7 +25,7 @@ export async function rows(paths: string[], options: RowsOptions): Promise<void>
     });
   if (find === '') throw new InputError({ file: '--find', says: 'there is nothing to look for' });
   if (from < 1) throw new InputError({ file: '--from', says: 'rows are counted from 1' });
-  const inspector = await openExtract(paths, options);
+  const inspector = await openExtract(paths, options, false);
   const named = namedIn(inspector);
   const sortings = sort.map((text): Sorting => {
     // A name may end like a direction.
@@ -35,14 +36,18 @@ export async function rows(paths: string[], options: RowsOptions): Promise<void>
     variables?.map((name) => named.one(name, '--variables')) ??
     inspector.extract.variables.map(({ name }) => name);
   give(
-    await rowsDocument(inspector, {
-      variables: shown,
-      sort: sortings,
-      find: find ?? null,
-      dropped,
-      from: from - 1,
-      take,
-    }),
+    await rowsDocument(
+      inspector,
+      {
+        variables: shown,
+        sort: sortings,
+        find: find ?? null,
+        dropped,
+        from: from - 1,
+        take,
+      },
+      rowsOfTable(inspector.received),
+    ),
     options.out,
   );
 }

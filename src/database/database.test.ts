@@ -3,6 +3,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { Stopped } from '../core/extract/problem';
 import { crossDocument, type CrossAsk } from '../core/inspect/crossing';
 import { Inspector } from '../core/inspect/inspect';
+import { rowsDocument } from '../core/inspect/rows-document';
+import type { RowsDocument, RowsWanted } from '../core/inspect/rows-schema';
 import { readExtract } from '../core/intake/receive';
 import { entryOf, type Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
@@ -210,6 +212,47 @@ describe('a table of very many different values', () => {
     ]) {
       const [mine, theirs] = [await crossDocument(inspector, one), await crossDocument(sieved, one)];
       expect(rounded(mine)).toEqual(rounded(theirs));
+    }
+  }, 60_000);
+
+  it('lists its rows in any order, kept and dropped, found and not, with their numbers', async () => {
+    const log = [
+      missing,
+      sieve({ variable: 'rent', from: 100, to: 4000 }, { variable: 'tenure', codes: ['2'] }),
+    ];
+    const { inspector, source } = await open('homes', { log, most });
+    const sieved = await fromFile(text(), log);
+    const wanted: RowsWanted = {
+      variables: ['home', 'rent', 'walls', 'seen'],
+      sort: [],
+      find: null,
+      dropped: false,
+      from: 0,
+      take: 5,
+    };
+    const asks: Partial<RowsWanted>[] = [
+      {},
+      { from: 100, sort: [{ variable: 'rent', down: true }] },
+      {
+        sort: [
+          { variable: 'walls', down: false },
+          { variable: 'seen', down: true },
+        ],
+      },
+      { dropped: true, sort: [{ variable: 'rent', down: false }], take: 8 },
+      { find: 'TIMBER', from: 3 },
+      { find: '777', dropped: true },
+      { from: 1e6 },
+    ];
+    for (const ask of asks) {
+      const all = source.rows(inspector.received);
+      const found = await rowsDocument(inspector, { ...wanted, ...ask }, all);
+      const expected = await rowsDocument(sieved, { ...wanted, ...ask });
+      const bare = ({ records, ...rest }: RowsDocument): object => ({
+        ...rest,
+        records: records.map(({ row, failed, cells }) => ({ row, failed, cells })),
+      });
+      expect(bare(found)).toEqual(bare(expected));
     }
   }, 60_000);
 

@@ -1,6 +1,15 @@
 import type { ColumnPass, Extract } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
-import type { AllRows, CellCounting, ConditionCounts, KeptRows, RowsAsked } from '../core/rows/all-rows';
+import type {
+  AllRows,
+  CellCounting,
+  ConditionCounts,
+  KeptRows,
+  Listed,
+  ListWanted,
+  OrderWanted,
+  RowsAsked,
+} from '../core/rows/all-rows';
 import type { Crossed, Valued } from '../core/rows/counting';
 import type { Categories, Numbers } from '../core/rows/records';
 import type { TableExtract } from './table-extract';
@@ -56,6 +65,54 @@ export class TableRows implements AllRows {
       cross: (by, _within, weight = null) => this.cross(asked, by, weight),
       measured: (by, measure, _within, weight = null) => this.measured(asked, by, measure, weight),
     };
+  }
+
+  async list(asked: RowsAsked, wanted: ListWanted): Promise<Listed> {
+    const { table } = this.made;
+    const values = new Values();
+    const tests = asked.tests.map((test) => conditionSql(test, this.known, values));
+    const there = this.there(asked, values);
+    const passes = tests.length ? tests.join(' AND ') : 'true';
+    const found = wanted.find && conditionSql(wanted.find, this.known, values);
+    const where = [
+      wanted.dropped ? `NOT (${passes})` : passes,
+      ...(there ? [there] : []),
+      ...(found ? [found] : []),
+    ];
+    // Rows are numbered in the order of the key, whichever of them are listed.
+    const key = table.key.map(quoted).join(', ');
+    const numbered = `(SELECT *, row_number() OVER (${key ? `ORDER BY ${key}` : ''}) AS dig_row FROM ${table.from}) AS dig_all`;
+    const counted = found
+      ? (
+          await this.connection.rows({
+            text: `SELECT count(*)::text FROM ${table.from} WHERE ${where.join(' AND ')}`,
+            values: values.all,
+          })
+        )[0][0]
+      : null;
+    const joined = new Joined(this.known, values);
+    const order = wanted.order.map((one) => `${joined.order(one)} ${one.down ? 'DESC' : 'ASC'} NULLS LAST`);
+    const cells = wanted.variables.map((name) => this.columnOf(name).column.text);
+    const rows = await this.connection.rows({
+      text: `SELECT dig_all.dig_row::text, ${[...tests.map((sql) => `(${sql})::text`), ...cells].join(', ')}
+             FROM ${numbered} ${joined.sql} WHERE ${where.join(' AND ')}
+             ORDER BY ${[...order, 'dig_all.dig_row'].join(', ')} OFFSET ${wanted.from} LIMIT ${wanted.take}`,
+      values: values.all,
+    });
+    return {
+      found: counted === null ? null : Number(counted),
+      rows: rows.map(([place, ...rest]) => ({
+        place: Number(place) - 1,
+        failed: tests.flatMap((_, i) => (rest[i] === 'true' ? [] : [i])),
+        texts: rest.slice(tests.length).map((text) => text ?? ''),
+      })),
+    };
+  }
+
+  private columnOf(name: string): KnownColumn {
+    const found = this.known.get(name);
+    if (!found) throw new Error(`there is no column ${name}`);
+    return found;
   }
 
   /** The rows that count, as a condition. */
@@ -221,6 +278,15 @@ class Joined {
     const least = from === -Infinity ? '' : ` AND ${column.number} >= ${from}`;
     const told = name.replace(/dig_v$/, 'dig_t');
     return `CASE WHEN ${told} IS NOT NULL THEN ${name}${least ? ` WHEN NOT (true${least}) THEN NULL` : ''} ELSE ${column.number} END`;
+  }
+
+  /** What rows are sorted by; NULL for what has no rank. */
+  order({ variable, numeric, of }: OrderWanted): string {
+    const { column, pass } = this.columnOf(variable);
+    if (numeric || !pass.others) return this.number({ variable, of });
+    if (/^(date|timestamp)/.test(column.type)) return column.cell;
+    const none = pass.texts.filter((text) => Number.isNaN(of(text)));
+    return `CASE WHEN ${column.text} ~ '\\S' AND ${column.text} <> ALL(${this.values.bind(none, 'text[]')}) THEN ${column.text} END COLLATE "C"`;
   }
 
   private columnOf(variable: string): { column: KnownColumn['column']; pass: ColumnPass } {

@@ -5,7 +5,7 @@ import { inspectionSchema } from '../inspect/schema';
 import { standingRulesSchema } from '../flags/standing-rules';
 import { setsSchema } from '../log/carry-sets';
 import { logSchema } from '../log/entries';
-import { rowsSchema } from '../inspect/rows-document';
+import { rowsSchema } from '../inspect/rows-schema';
 import { crossSchema, everythingSchema } from '../inspect/cross-document';
 import { recodesSchema } from '../recode/recode';
 import { manifestSchema } from './manifest';

@@ -30,7 +30,7 @@ export function ordered(inspector: Inspector, within: Bits | null, by: readonly 
 }
 
 /** Rank of each place: numbers by value, dates by time, ordered categories by their order, other text by code point. */
-function ranksOf(
+export function ranksOf(
   { kind, written: { storage }, places: { levels, size } }: Inspected,
   byPerson: boolean,
 ): Int32Array {

@@ -1,56 +1,28 @@
-import { z } from 'zod';
 import { both, rowsIn, sizeOf } from '../extract/bits';
+import type { AllRows } from '../rows/all-rows';
 import type { Inspector } from './inspect';
-import { ordered, rowsHolding, type Sorting } from './listed';
+import { allRowsListed } from './listed-all';
+import { ordered, rowsHolding } from './listed';
 import { rowsOf } from './listing';
-import { accountSchema, rowCountsSchema } from './schema';
-import { CELL_STATES, cellsTold, failedBy, placesTold } from './told-rows';
+import type { RowsDocument, RowsWanted } from './rows-schema';
+import { cellsTold, failedBy, placesTold } from './told-rows';
 
-/** Records as a document. */
-export const rowsSchema = z.object({
-  format: z.literal('dig-first-rows'),
-  version: z.literal(1),
-  rows: rowCountsSchema,
-  sieve: z.array(accountSchema),
-  found: z.number().nullable().describe('rows that hold what was looked for; null where nothing was'),
-  records: z.array(
-    z.object({
-      row: z.number().describe('one-based, over the whole extract, rows set aside counted'),
-      file: z.string(),
-      line: z.number().nullable().describe('line of the file at which the record begins'),
-      failed: z.array(z.number()).describe('zero-based conditions that it fails, of a sieve'),
-      cells: z.array(
-        z.object({
-          variable: z.string(),
-          raw: z.string().describe('what the file holds'),
-          code: z.string().nullable().describe('what it counts as; null where blank or unreadable'),
-          label: z.string().nullable(),
-          state: z.enum(CELL_STATES),
-          corrected: z.literal(true).optional(),
-        }),
-      ),
-    }),
-  ),
-});
-export type RowsDocument = z.infer<typeof rowsSchema>;
-
-/** Which records are wanted. */
-export interface RowsWanted {
-  variables: readonly string[];
-  sort: readonly Sorting[];
-  find: string | null;
-  /** Those that the sieve in force drops instead of those that it keeps. */
-  dropped: boolean;
-  /** How many to pass over, and how many to tell. */
-  from: number;
-  take: number;
-}
-
-/** @returns the records wanted, in their order */
+/** @param all who can list rows that are not held @returns the records wanted, in their order */
 export async function rowsDocument(
   inspector: Inspector,
-  { variables, sort, find, dropped, from, take }: RowsWanted,
+  wanted_: RowsWanted,
+  all: AllRows | null = null,
 ): Promise<RowsDocument> {
+  const { variables, sort, find, dropped, from, take } = wanted_;
+  const listedThere = all && inspector.received.pass ? await allRowsListed(inspector, all, wanted_) : null;
+  if (listedThere)
+    return {
+      format: 'dig-first-rows',
+      version: 1,
+      rows: inspector.rowCounts,
+      sieve: inspector.account,
+      ...listedThere,
+    };
   const which = dropped ? 'dropped' : 'kept';
   const listed = rowsOf(inspector, { which, flag: null }, inspector.sifted?.within ?? null);
   const wanted = find === null ? listed : both(listed, rowsHolding(inspector, variables, find));

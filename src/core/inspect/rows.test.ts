@@ -8,7 +8,8 @@ import { entryOf, type Decision, type Entry } from '../log/entries';
 import { foldLog } from '../log/fold';
 import { byCodePoint } from '../rows/sorting';
 import { Inspector } from './inspect';
-import { rowsDocument, type RowsWanted } from './rows-document';
+import { rowsDocument } from './rows-document';
+import type { RowsWanted } from './rows-schema';
 
 const logOf = (...decisions: Decision[]): Entry[] =>
   decisions.map((decision, i) => entryOf(decision, `e${i}`, new Date(0)));

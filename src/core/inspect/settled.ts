@@ -50,6 +50,9 @@ export function countingOf(counting: CellCounting, inspector: Laid): CellCountin
   };
 }
 
+/** The variables that others are made of in the end, and what becomes of their texts. */
+export const rawIn = (inspector: Laid): Raw => rawOf(inspector);
+
 type Raw = (name: string) => { name: string; text: (raw: string) => string };
 
 /** The received variable that another is made of in the end, and what becomes of its texts. */

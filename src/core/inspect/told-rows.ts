@@ -84,6 +84,16 @@ export async function cellsTold(
   );
 }
 
+/** The same of rows that are not held, by their raw texts. */
+export function textsTold(
+  rows: readonly (readonly string[])[],
+  variables: readonly Inspected[],
+): ToldCell[][] {
+  // Who was not asked is known of rows that are held.
+  const readers = variables.map((variable) => cellReader({ ...variable, notAsked: null }));
+  return rows.map((texts) => texts.map((text, v) => readers[v](text, 0)));
+}
+
 const STATES: Record<Level['standing'], CellState> = {
   valid: 'valid',
   missing: 'missing',

@@ -37,6 +37,45 @@ export interface AllRows {
   kept(asked: RowsAsked, wanted: boolean): Promise<KeptRows>;
   /** Counts in cells, of the rows that count. What is asked in one go is answered by going through the rows once. */
   counting(asked: RowsAsked): CellCounting;
+  /** Some records of all rows, in the order wanted; absent where they cannot be had without holding all. */
+  list?(asked: RowsAsked, wanted: ListWanted): Promise<Listed>;
+}
+
+/** What rows are sorted by, the first leading; what has no rank stands last, up or down. */
+export interface OrderWanted {
+  variable: string;
+  down: boolean;
+  /** Whether it is in the order of numbers: else of ranks, or of its texts where those are not all known. */
+  numeric: boolean;
+  /** The rank of a text, or the number that it is; NaN for none. */
+  of(text: string): number;
+}
+
+/** Which records are wanted. */
+export interface ListWanted {
+  /** Those that the tests drop instead of those that they keep. */
+  dropped: boolean;
+  order: readonly OrderWanted[];
+  /** Only rows that pass this too. */
+  find: RowTest | null;
+  variables: readonly string[];
+  /** How many to pass over, and how many to tell. */
+  from: number;
+  take: number;
+}
+
+/** Records as they were listed. */
+export interface Listed {
+  /** Rows that pass what was to be found; `null` where nothing was. */
+  found: number | null;
+  rows: {
+    /** Zero-based, among all rows. */
+    place: number;
+    /** In the order of the variables wanted. */
+    texts: string[];
+    /** Zero-based tests that it fails. */
+    failed: number[];
+  }[];
 }
 
 /** What can be counted of all rows without holding them; which of them count is settled, whatever `within` says. */

@@ -1,0 +1,91 @@
+import { isDateStorage, isNumericStorage } from '../extract/words';
+import { levelAt } from '../infer/level-list';
+import { placeOfTexts } from '../infer/level-coding';
+import { valueOf } from '../infer/read-levels';
+import type { AllRows, OrderWanted } from '../rows/all-rows';
+import type { RowTest } from '../rows/row-test';
+import type { Inspected } from './inspected';
+import { ranksOf, type Sorting } from './listed';
+import type { Inspector } from './inspect';
+import type { RowsDocument, RowsWanted } from './rows-schema';
+import { rawIn, rowsAsked } from './settled';
+import { textsTold } from './told-rows';
+
+/** Records of all rows, of which only some are held; `null` where they cannot be listed. */
+export async function allRowsListed(
+  inspector: Inspector,
+  all: AllRows,
+  { variables, sort, find, dropped, from, take }: RowsWanted,
+): Promise<Pick<RowsDocument, 'found' | 'records'> | null> {
+  const asked = rowsAsked(inspector);
+  if (!asked || !all.list) return null;
+  const raw = rawIn(inspector);
+  const shown = variables.flatMap((name) => inspector.wholly(name) ?? []);
+  const { found, rows } = await all.list(asked, {
+    dropped,
+    order: sort.flatMap((one) => orderOf(inspector, one) ?? []),
+    find: find === null ? null : { any: shown.map((one) => holding(inspector, one, find.toLowerCase())) },
+    variables: shown.map(({ name }) => raw(name).name),
+    from,
+    take,
+  });
+  const cells = textsTold(
+    rows.map(({ texts }) => texts.map((text, i) => raw(shown[i].name).text(text))),
+    shown,
+  );
+  const file = inspector.received.files.at(0)?.name ?? inspector.received.name;
+  return {
+    found,
+    records: rows.map(({ place, failed }, i) => ({
+      row: place + 1,
+      file,
+      line: null,
+      failed: dropped ? failed : [],
+      cells: cells[i],
+    })),
+  };
+}
+
+/** What rows are sorted by, as who holds them is asked: by value, by a person's or the levels' order, or by their texts. */
+function orderOf(inspector: Inspector, { variable, down }: Sorting): OrderWanted | null {
+  const found = inspector.wholly(variable);
+  if (!found) return null;
+  const { name, text } = rawIn(inspector)(variable);
+  const { written, places } = found;
+  const numeric = isNumericStorage(written.storage) && !inspector.isOrdered(variable);
+  const at = placeOfTexts(places.levels);
+  const ranks = ranksOf(found, inspector.isOrdered(variable));
+  return {
+    variable: name,
+    down,
+    numeric,
+    of: (one) => {
+      const place = at.get(text(one));
+      if (place === undefined) return numeric ? (valueOf(text(one), written) ?? NaN) : NaN;
+      if (ranks[place] < 0) return NaN;
+      return numeric || isDateStorage(written.storage)
+        ? (levelAt(places.levels, place).value ?? NaN)
+        : ranks[place];
+    },
+  };
+}
+
+/** Whether a cell holds a text, in what the table holds or in its label, whatever the case. */
+function holding(inspector: Inspector, { name, places }: Inspected, sought: string): RowTest {
+  const raw = rawIn(inspector)(name);
+  const at = placeOfTexts(places.levels);
+  const labelled = (text: string): boolean => {
+    const place = at.get(text);
+    return (
+      place !== undefined && (levelAt(places.levels, place).label?.toLowerCase().includes(sought) ?? false)
+    );
+  };
+  return {
+    variable: raw.name,
+    holds: (of) => {
+      const text = raw.text(of);
+      return text.toLowerCase().includes(sought) || labelled(text);
+    },
+    ...(raw.name === name ? { unread: { contains: sought } } : {}),
+  };
+}
