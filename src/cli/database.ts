@@ -42,7 +42,8 @@ export async function openTable(
     query,
     timeout,
     columns,
-  }: DatabaseOptions & { columns?: string[] },
+    allRows = false,
+  }: DatabaseOptions & { columns?: string[]; allRows?: boolean },
   codebooks: readonly Codebook[],
 ): Promise<Extract> {
   if (database === undefined)
@@ -53,7 +54,10 @@ export async function openTable(
   connection = await Connection.open(database, { timeout });
   process.once('SIGINT', interrupted);
   const wanted: Wanted = table === undefined ? { query: query ?? '' } : { table };
-  open = await TableSource.open(connection, wanted, codebooks, { names: columns ?? null });
+  open = await TableSource.open(connection, wanted, codebooks, {
+    names: columns ?? null,
+    ...(allRows ? { most: Infinity } : {}),
+  });
   return open.extract;
 }
 

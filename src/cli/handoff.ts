@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import { closeSync, existsSync, openSync, renameSync, rmSync, statSync, writeSync } from 'node:fs';
 import { join } from 'node:path';
 import { InputError } from '../core/extract/problem';
-import { HANDOFF_FORMS, handoffOf, type HandoffForm } from '../core/handoff/handoff';
+import { handoffOf } from '../core/handoff/handoff';
+import { HANDOFF_FORMS, writesRows, type HandoffForm } from '../core/handoff/handoff-forms';
 import type { Manifest } from '../core/handoff/manifest';
 import type { FileOut } from '../core/handoff/forms/file';
 import { give, makeFolder, say, write } from './files';
@@ -24,7 +25,13 @@ interface HandoffOptions extends Omit<OpenOptions, 'form' | 'missing'> {
 export async function handoff(paths: string[], options: HandoffOptions): Promise<void> {
   const { to, variables, cells, missing, harmless = false, alone = false, replace = false } = options;
   const forms = formsIn(options.form);
-  const { inspector, log } = await openedWithLog(paths, { ...options, form: undefined, missing: [] });
+  const { inspector, log } = await openedWithLog(paths, {
+    ...options,
+    form: undefined,
+    missing: [],
+    // What is written has to be fetched.
+    allRows: forms.some(writesRows),
+  });
   const named = namedIn(inspector);
   const made = handoffOf(
     inspector,

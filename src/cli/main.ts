@@ -2,7 +2,7 @@ import { Command, CommanderError, InvalidArgumentError, Option } from 'commander
 import { FORMS } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
 import { ENCODINGS } from '../core/read/encoding';
-import { HANDOFF_FORMS } from '../core/handoff/handoff';
+import { HANDOFF_FORMS } from '../core/handoff/handoff-forms';
 import { demoFiles } from '../demo/files';
 import { makeFolder, say, write } from './files';
 import { cross } from './cross';

@@ -40,6 +40,8 @@ export interface OpenOptions extends ReadingOptions, DatabaseOptions {
   recodes?: string;
   /** Only where a sample of the rows does: else all are held. */
   hold?: Hold | 'auto';
+  /** Whether all rows of a table have to be fetched. */
+  allRows?: boolean;
 }
 
 /**

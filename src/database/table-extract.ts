@@ -26,6 +26,8 @@ export interface Choices {
 /** Different texts in a sample up to which a column is counted together with others in one pass. */
 const FEW = 2_000;
 const BATCH = 2_000;
+/** Cells that are fetched at most where all rows are wanted. */
+const MOST_FETCHED = 400_000_000;
 
 /** An extract of a table, whose rows stay where they are: all are counted there, and some are held. */
 export interface TableExtract {
@@ -57,6 +59,12 @@ export async function tableExtract(
   const [[counted]] = await connection.rows({ text: `SELECT count(*)::text FROM ${table.from}` }, table.name);
   const all = Number(counted);
   const room = most ?? sampleOf(columns.length);
+  if (room === Infinity && all * columns.length > MOST_FETCHED)
+    throw new InputError({
+      file,
+      element: table.name,
+      says: `its ${all} rows of ${columns.length} variables are more than can be fetched to be written; take some variables, or the rows of a query`,
+    });
   await breathe();
   const rows: RowsWanted = { where: EVERYWHERE, all, room };
   const held = await heldRows(connection, table, columns, rows);

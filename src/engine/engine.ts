@@ -23,7 +23,7 @@ import type { Found, HandedFile, Laid, Opened, Plan, Tell } from './protocol';
 import { Reader, reporting } from './reading';
 import { Raising, summariesOf } from './recounting';
 import { Turn } from './turn';
-import type { HandoffForm } from '../core/handoff/handoff';
+import type { HandoffForm } from '../core/handoff/handoff-forms';
 import type { LeavingAsk } from '../core/handoff/leaving';
 import { handOff, type HandedOff } from './handing-off';
 import { Questions } from './questions';

@@ -2,7 +2,8 @@ import { sha256 } from '@noble/hashes/sha2';
 import { bytesToHex } from '@noble/hashes/utils';
 import { Zip, ZipDeflate } from 'fflate';
 import { InputError } from '../core/extract/problem';
-import { handoffOf, type HandoffForm } from '../core/handoff/handoff';
+import { handoffOf } from '../core/handoff/handoff';
+import type { HandoffForm } from '../core/handoff/handoff-forms';
 import type { Manifest } from '../core/handoff/manifest';
 import { leavingOf, type LeavingAsk } from '../core/handoff/leaving';
 import type { Inspector } from '../core/inspect/inspect';
@@ -17,9 +18,6 @@ export interface HandedOff {
 
 /** A zip without an extension has no place for files, or a whole, that are longer (APPNOTE.TXT 6.3.10, 4.4.1.4). */
 const MOST_IN_ZIP = 2 ** 32 - 2;
-
-/** Forms that hold no data: of these all rows tell, held or not. */
-const WITHOUT_DATA: ReadonlySet<HandoffForm> = new Set(['report', 'codebook']);
 
 /** More than this is not held in the memory of a page. */
 const MOST_HELD = 1_500_000_000;
@@ -70,12 +68,6 @@ export async function handOff(
   tell: Tell,
   breathe: () => Promise<void>,
 ): Promise<HandedOff> {
-  const { name, rows, pass: passed } = inspector.extract;
-  if (passed && forms.some((form) => !WITHOUT_DATA.has(form)))
-    throw new InputError({
-      file: name,
-      says: `only a sample of ${rows} of its ${passed.rows} rows is held, so its data cannot be handed off from here; take the report or the codebook, or read it with all rows held, or use the command line`,
-    });
   const made = handoffOf(inspector, log, ask, forms, madeAt);
   const sink = await sinkTo(file);
   const waiting: Uint8Array[] = [];

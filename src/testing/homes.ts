@@ -1,6 +1,7 @@
 import { linkCodebooks } from '../core/codebook/link';
 import { bareEntry, type CodebookEntry } from '../core/extract/extract';
-import { handoffOf, type HandoffForm } from '../core/handoff/handoff';
+import { handoffOf } from '../core/handoff/handoff';
+import type { HandoffForm } from '../core/handoff/handoff-forms';
 import type { LeavingAsk } from '../core/handoff/leaving';
 import { Inspector } from '../core/inspect/inspect';
 import { entryOf, type Decision } from '../core/log/entries';

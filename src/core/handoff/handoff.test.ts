@@ -12,7 +12,8 @@ import type { Inspection } from '../inspect/schema';
 import { bring } from '../intake/bring';
 import { readExtract } from '../intake/receive';
 import { sourceOf } from '../read/source';
-import { handoffOf, type HandoffForm } from './handoff';
+import { handoffOf } from './handoff';
+import type { HandoffForm } from './handoff-forms';
 import type { LeavingAsk } from './leaving';
 
 const textOf = (files: ReadonlyMap<string, Uint8Array>, name: string): string =>

@@ -1,3 +1,4 @@
+import { InputError } from '../extract/problem';
 import { digLog, type Entry } from '../log/entries';
 import { entryText } from '../log/entry-text';
 import { foldLog, inForce, namesIn } from '../log/fold';
@@ -11,24 +12,10 @@ import { parquetFile } from './forms/parquet';
 import { scriptFiles } from './forms/scripts';
 import { csvwFile, dataPackageFile, json } from './forms/table-schema';
 import { workbookFile } from './forms/workbook';
+import { writesRows, type HandoffForm } from './handoff-forms';
 import { leavingOf, type Leaving, type LeavingAsk } from './leaving';
 import type { Manifest } from './manifest';
 import { reportHtml } from './report';
-
-/** Forms in which an extract goes out. */
-export const HANDOFF_FORMS = [
-  'delimited',
-  'data-package',
-  'csvw',
-  'ddi',
-  'workbook',
-  'parquet',
-  'json',
-  'report',
-  'codebook',
-  'scripts',
-] as const;
-export type HandoffForm = (typeof HANDOFF_FORMS)[number];
 
 /** Everything that goes out, each file once however many forms ask for it. */
 export interface Handoff {
@@ -38,7 +25,7 @@ export interface Handoff {
   manifest(written: Manifest['files']): Manifest;
 }
 
-/** @throws InputError where nothing would go out, or two variables under one name */
+/** @throws InputError where nothing would go out, rows would that are not held, or two variables under one name */
 export function handoffOf(
   inspector: Inspector,
   log: readonly Entry[],
@@ -46,6 +33,12 @@ export function handoffOf(
   forms: readonly HandoffForm[],
   madeAt: Date,
 ): Handoff {
+  const { name: source, rows, pass } = inspector.extract;
+  if (pass && forms.some(writesRows))
+    throw new InputError({
+      file: source,
+      says: `only a sample of ${rows} of its ${pass.rows} rows is held, so its data cannot be handed off from here; take the report or the codebook, or read it with all rows held, or use the command line`,
+    });
   const leaving = leavingOf(inspector, ask);
   const files = new Map<string, FileOut>();
   const add = (...made: FileOut[]): void => {

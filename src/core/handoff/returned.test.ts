@@ -12,7 +12,7 @@ import { foldLog } from '../log/fold';
 import { digLogOf } from '../log/migrate';
 import { returned } from '../log/returned';
 import { sourceOf } from '../read/source';
-import type { HandoffForm } from './handoff';
+import type { HandoffForm } from './handoff-forms';
 
 const MORE: Decision[] = [
   { type: 'note', variable: 'town', text: 'Spelt by hand' },

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import type { HandoffForm } from '../../core/handoff/handoff';
+import { WITHOUT_DATA, type HandoffForm } from '../../core/handoff/handoff-forms';
 import type { LeavingAsk } from '../../core/handoff/leaving';
 import { counted, whole } from '../../core/handoff/words';
 import type { Summary } from '../../core/inspect/summary';
@@ -29,8 +29,6 @@ const FORMS: readonly (readonly [HandoffForm, string, string])[] = [
 ];
 
 const USUAL: readonly HandoffForm[] = ['data-package', 'codebook'];
-/** Those that hold no data. */
-const WITHOUT_DATA: readonly HandoffForm[] = ['codebook', 'report'];
 
 /** A handoff of more cells than this is written to disk as it is made, where the browser can. */
 const MANY_CELLS = 20_000_000;
