@@ -28,7 +28,7 @@ const OUTER: Record<string, string[]> = {
   engine: ['core', 'storage'],
   store: ['core', 'storage', 'engine'],
   ui: ['core', 'storage', 'engine', 'store'],
-  app: ['ui', 'demo', 'database'],
+  app: ['ui', 'demo', 'database', 'core'],
   database: ['core'],
   cli: ['core', 'demo', 'database'],
 };

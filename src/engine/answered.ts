@@ -31,7 +31,18 @@ export async function answered(
 }
 
 /** What is answered, or begun, whatever is being opened. */
-const AT_ONCE: ReadonlySet<Question> = new Set(['hear', 'ping', 'stop', 'follow', 'look', 'read', 'open']);
+const AT_ONCE: ReadonlySet<Question> = new Set([
+  'hear',
+  'ping',
+  'stop',
+  'follow',
+  'look',
+  'read',
+  'open',
+  'database',
+  'tables',
+  'readTable',
+]);
 
 /** What is saved as it is, or laid by as it is: nothing of it is cut short. */
 const FILES: ReadonlySet<Question> = new Set([
@@ -55,6 +66,7 @@ const FILES: ReadonlySet<Question> = new Set([
   'callWaves',
   'lay',
   'countAll',
+  'readTable',
 ]);
 
 /** What failed, where it can be said better than that it did. */
@@ -64,6 +76,7 @@ const WORDS: Partial<Record<Question, string>> = {
   read: 'the files could not be read',
   add: 'the files could not be added',
   open: 'the extract could not be opened',
+  readTable: 'the table could not be opened',
   countAll: 'the rows could not be gone through',
   report: 'the report could not be made',
   inspection: 'the inspection could not be made',

@@ -7,6 +7,7 @@ import { asWaves, besideOf, driftsOf, type Beside } from '../core/inspect/beside
 import { Inspector } from '../core/inspect/inspect';
 import { replayOf, type Replay } from '../core/inspect/replay';
 import { withFiles, withoutFile, withWaves } from '../core/intake/rejoin';
+import type { TableWanted, Tables } from '../core/intake/sent';
 import type { Steps } from '../core/intake/steps';
 import type { Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
@@ -22,6 +23,7 @@ import { known, openedOf, prepared, standingOf, withNamedRows } from './opening'
 import type { Found, HandedFile, Laid, Opened, Plan, Tell } from './protocol';
 import { Reader, reporting } from './reading';
 import { Raising, summariesOf } from './recounting';
+import { databaseTables, knownDatabase, tableFrom } from './table-source';
 import { Turn } from './turn';
 import type { HandoffForm } from '../core/handoff/handoff-forms';
 import type { LeavingAsk } from '../core/handoff/leaving';
@@ -103,11 +105,34 @@ export class Engine extends Questions {
     });
   }
 
+  /** Where the database is that the program that serves this page was told of; `null` where it was of none. */
+  database(): Promise<{ at: string | null }> {
+    return knownDatabase();
+  }
+
+  /** The tables of a database. @param address `null` for the one that is known */
+  tables(address: string | null): Promise<Tables> {
+    return databaseTables(address);
+  }
+
+  /** Opens a table, under the log that is kept of it; its rows stay where they are. @param session as `tables` gave it */
+  readTable(session: string, wanted: TableWanted, log: Entry[], tell: Tell): Promise<Opened> {
+    return this.turn.take(async (breathe) => {
+      const extract = await tableFrom(session, wanted, tell, breathe);
+      return this.openExtract(extract, () => log, tell, breathe);
+    });
+  }
+
   /** Reads more files, or codebooks, into the open extract. */
   add(plan: Plan, tell: Tell): Promise<Opened> {
     return this.turn.take(async (breathe) => {
       const { received: extract } = this.opened;
       const { codebooks, hasData } = await this.reader.contents(plan);
+      if (hasData && extract.database)
+        throw new InputError({
+          file: extract.name,
+          says: 'it is a table of a database, which no file can join; bring a codebook, or open the file by itself',
+        });
       if (hasData) mustHoldAll(extract, 'more files cannot join it; bring all of them together');
       const known = extract.files.flatMap(({ names }) => names);
       const joining: Plan = { ...plan, part: extract.part ?? null, waveFrom: 'none' };
@@ -167,8 +192,8 @@ export class Engine extends Questions {
    */
   async keepFound(id: string, serial: number, version: number, under: string): Promise<boolean> {
     const inspector = this.under(serial, version);
-    // What was counted by going through the files is not found again without them.
-    if (!inspector || !this.desk || inspector.isCountedAll) return false;
+    // What was counted by going through the files is not found again without them, nor a table without its database.
+    if (!inspector || !this.desk || inspector.isCountedAll || inspector.received.database) return false;
     try {
       const { log, proposals } = this.desk;
       await keepFound(id, under, openedOf(inspector, log, serial, proposals));
@@ -387,6 +412,9 @@ function mustHoldAll({ name, rows, pass }: Extract, says: string): void {
 
 const keptExtract = (id: string): Promise<Extract> =>
   openKept(id).catch((cause: unknown) => {
-    const says = `cannot be opened: ${(cause as Error).message}; remove it at the intake and read its files again`;
+    const { message } = cause as Error;
+    const says = message.startsWith('its rows stay')
+      ? `is not opened: ${message}, and its rulings are laid`
+      : `cannot be opened: ${message}; remove it at the intake and read its files again`;
     throw new InputError({ file: 'the kept extract', says });
   });

@@ -70,6 +70,13 @@ export function openedOf(
     rows: extract.pass?.rows ?? extract.rows,
     pass: extract.pass ? { rows: extract.pass.rows, held: extract.rows } : null,
     files: filesOf(extract, tells),
+    database: extract.database
+      ? {
+          at: extract.database.at,
+          ...(extract.database.table === undefined ? {} : { table: extract.database.table }),
+          ...(extract.database.query === undefined ? {} : { query: extract.database.query }),
+        }
+      : null,
     codebooks: extract.codebooks.map(({ name, form, title, entries }) => ({
       name,
       form,

@@ -98,6 +98,8 @@ export interface Opened extends Standing {
   pass: { rows: number; held: number } | null;
   marks: Marks | null;
   wave: Extract['wave'] | null;
+  /** Where its rows stay, of a table of a database. */
+  database: { at: string; table?: string; query?: string } | null;
   /** The variable by which a person calls rows; `null` where nothing identifies them. */
   calledBy: string | null;
   /** The column whose cells stand for the rows in `files`. */

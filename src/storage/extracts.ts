@@ -54,7 +54,9 @@ export async function keepColumns(id: string, extract: Extract): Promise<void> {
     block = [];
     inBlock = 0;
   };
-  for (const { column } of extract.variables) {
+  // Rows that stay in a database are not kept here, nor what they hold.
+  const { database } = extract;
+  for (const { column } of database ? [] : extract.variables) {
     const binary = toBinary(column);
     block.push(binary);
     inBlock += sizeOf(binary);
@@ -64,7 +66,11 @@ export async function keepColumns(id: string, extract: Extract): Promise<void> {
   await flush();
   const description: Description = {
     ...extract,
-    variables: extract.variables.map(({ column: _, ...variable }) => variable),
+    ...(database ? { database: { ...database } } : {}),
+    variables: extract.variables.map(({ column: _, pass, ...variable }) => ({
+      ...variable,
+      ...(pass && !database ? { pass } : {}),
+    })),
   };
   await stores.columns.setItem(`${id}:description`, description);
   const record: Kept = {
@@ -77,10 +83,17 @@ export async function keepColumns(id: string, extract: Extract): Promise<void> {
     variables: extract.variables.length,
     bytes,
     blocks,
+    ...(database ? { database: whereOf(database) } : {}),
   };
   await mustBeKept(id);
   await stores.extracts.setItem(id, record);
 }
+
+const whereOf = ({ at, table, query }: NonNullable<Extract['database']>): Kept['database'] => ({
+  at,
+  ...(table === undefined ? {} : { table }),
+  ...(query === undefined ? {} : { query }),
+});
 
 /** The last step where one took the place of another: whoever has the other open is told where it went. */
 export async function takePlace(old: string, by: string): Promise<void> {
@@ -121,6 +134,8 @@ export async function openKept(id: string): Promise<Extract> {
   if (record === null) throw new Error('it is not kept here any more');
   if ('says' in record) throw new Error(record.says);
   if (record.state !== 'kept') throw new Error('it was never kept whole');
+  if (record.database)
+    throw new Error(`its rows stay in the database ${record.database.at}; open the table from there`);
   const description = descriptionSchema.safeParse(await stores.columns.getItem(`${id}:description`));
   if (!description.success) throw new Error('its description is gone or damaged');
   const columns: Column[] = [];

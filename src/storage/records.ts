@@ -14,6 +14,10 @@ const facts = {
   /** Bytes that its columns take. */
   bytes: z.number(),
   blocks: z.number(),
+  /** Where its rows stay, of a table of a database: nothing of them is kept here. */
+  database: z
+    .object({ at: z.string(), table: z.string().optional(), query: z.string().optional() })
+    .optional(),
 };
 const recordSchema = z.discriminatedUnion('state', [
   /** Its log is kept, its columns not yet all. `instead`: the extract whose place it takes. */

@@ -73,6 +73,7 @@ function madeEngine() {
     name,
     rows: 3,
     files: [],
+    database: null,
     codebooks: [],
     part: null,
     pass: null,

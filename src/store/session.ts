@@ -54,7 +54,8 @@ export type Asking =
   | 'side'
   | 'recode'
   | 'replay'
-  | 'beside';
+  | 'beside'
+  | 'database';
 
 /** What the record table lists, and where the person is in it. */
 export interface TableView {
@@ -129,6 +130,8 @@ export interface Session {
   looked: readonly string[];
   /** An earlier log that is held against the open extract. */
   earlier: { name: string; entries: Entry[]; replay: Replay } | null;
+  /** The table that is asked for again, where its log is kept. */
+  table0: Kept['database'] | null;
   /** The open extract beside an earlier one. */
   beside: Beside | null;
   /** The trial recode that is being made, or changed where it has a name. */
@@ -209,6 +212,7 @@ export const NOTHING: Omit<
   side: 'down',
   looked: [],
   earlier: null,
+  table0: null,
   beside: null,
   recoding: { of: '', name: null, side: null },
   current: null,

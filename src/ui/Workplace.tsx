@@ -17,6 +17,7 @@ import { ScopeLine } from './frame/ScopeLine';
 import { Stations } from './frame/Stations';
 import { Handoff } from './handoff/Handoff';
 import { BesideDialog } from './intake/BesideDialog';
+import { FromDatabase } from './intake/FromDatabase';
 import { ReplayDialog } from './handoff/ReplayDialog';
 import { useDroppedFiles } from './intake/dropped';
 import { Intake } from './intake/Intake';
@@ -109,6 +110,7 @@ export function Workplace() {
       </Boundary>
       <Boundary what="The two extracts">
         <BesideDialog />
+        <FromDatabase />
       </Boundary>
       <Boundary what="The trial recode">
         <RecodeDialog />

@@ -37,7 +37,9 @@ export function KeptLine({
           : keeping.state === 'keeping'
             ? 'Keeping…'
             : opened
-              ? 'All kept in this browser'
+              ? opened.database
+                ? 'All rulings kept in this browser, no rows'
+                : 'All kept in this browser'
               : 'Nothing to keep yet'}
         {laying && <span className="soft"> Recounting…</span>}
         {behind && (

@@ -23,7 +23,9 @@ export function ScopeLine() {
     <section className="scope" aria-label="Scope">
       <span>Based on {opened.part?.rows ? 'only the first' : account.length ? '' : 'all'}</span>
       <RowsThatCount />
-      {opened.pass && <OfSample {...opened.pass} sieved={account.length > 0} />}
+      {opened.pass && (
+        <OfSample {...opened.pass} sieved={account.length > 0} at={opened.database?.at ?? null} />
+      )}
       <span>of</span>
       <button
         type="button"
@@ -47,11 +49,22 @@ export function ScopeLine() {
 }
 
 /** All rows were counted, and a sample of them is held: what looks at rows is of the sample, until all are gone through again. */
-function OfSample({ rows, held, sieved }: { rows: number; held: number; sieved: boolean }) {
+function OfSample({
+  rows,
+  held,
+  sieved,
+  at,
+}: {
+  rows: number;
+  held: number;
+  sieved: boolean;
+  /** The database that the rows stay in. */
+  at: string | null;
+}) {
   const { plan, countedAll } = useParts('plan', 'countedAll');
   const says = countedAll
     ? `All ${whole(rows)} rows were gone through: what the sieve keeps and the cells of tables are of all of them. Records and gates are of ${whole(held)}, drawn at random.`
-    : `All ${whole(rows)} rows were read and counted once. Records, sieves, cross-checks and gates are of ${whole(held)} of them, drawn at random.${plan ? '' : ' Bring the files again to have sieves and cross-checks counted in all rows.'}`;
+    : `All ${whole(rows)} rows were read and counted once. Records, sieves, cross-checks and gates are of ${whole(held)} of them, drawn at random.${plan ? '' : at ? ` All of them stay in ${at}: the command line has sieves and cross-checks counted there.` : ' Bring the files again to have sieves and cross-checks counted in all rows.'}`;
   return (
     <>
       <span className="soft" title={says}>

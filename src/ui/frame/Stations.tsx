@@ -36,7 +36,11 @@ export function Stations() {
     {
       station: 'intake',
       name: 'Intake',
-      left: opened ? `${counted(opened.files.length, 'file')} read` : 'bring an extract',
+      left: opened
+        ? opened.database
+          ? 'a table of a database'
+          : `${counted(opened.files.length, 'file')} read`
+        : 'bring an extract',
     },
     ...(opened
       ? [

@@ -2,6 +2,7 @@
 
 import { useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
+import { askTable } from '../../store/database';
 import { readDemo } from '../../store/reading';
 import { useSession } from '../../store/session';
 import { Before } from './Before';
@@ -46,6 +47,9 @@ export function Intake({ dropped }: { dropped: File[] }) {
           </p>
           <div className="d-flex flex-wrap gap-2 align-items-center">
             <Button onClick={pick}>Choose files…</Button>
+            <Button variant="quiet" onClick={() => askTable(null)}>
+              From a database…
+            </Button>
             <Button variant="quiet" onClick={() => void readDemo()}>
               Open the demo: the Ostrey Upkeep Panel
             </Button>

@@ -8,6 +8,7 @@ import { holdBeside } from '../../store/beside';
 import { openAgain, remove, rename } from '../../store/opening';
 import { useSession, useParts } from '../../store/session';
 import type { Kept } from '../../storage/records';
+import { askTable } from '../../store/database';
 import { StandingRules } from '../rulings/StandingRules';
 import { bytesText } from './bytes';
 
@@ -107,7 +108,7 @@ function KeptRow({ kept }: { kept: Kept }) {
       </td>
       <td className="n">{whole(kept.rows)}</td>
       <td className="n">{whole(kept.variables)}</td>
-      <td className="n">{bytesText(kept.bytes)}</td>
+      <td className="n">{kept.database ? `in ${kept.database.at}` : bytesText(kept.bytes)}</td>
       <td>{kept.keptAt.slice(0, 16).replace('T', ' ')}</td>
       <td>
         {doing === 'removing' ? (
@@ -126,13 +127,13 @@ function KeptRow({ kept }: { kept: Kept }) {
               <button
                 type="button"
                 className="btn-bare"
-                onClick={() => void openAgain(kept.id)}
+                onClick={() => (kept.database ? askTable(kept.database) : void openAgain(kept.id))}
                 aria-label={`Open ${kept.name}`}
               >
                 Open
               </button>
             )}
-            {!open && now && (
+            {!open && now && !kept.database && (
               <button
                 type="button"
                 className="btn-bare"

@@ -46,7 +46,7 @@ export function Received({ opened, pick }: { opened: Opened; pick: () => void })
       <table className="grounds">
         <thead>
           <tr>
-            <th scope="col">File</th>
+            <th scope="col">{opened.database ? 'Table' : 'File'}</th>
             {many && <th scope="col">Wave</th>}
             <th scope="col" className="n">
               Rows
@@ -86,7 +86,7 @@ export function Received({ opened, pick }: { opened: Opened; pick: () => void })
         </tbody>
       </table>
       <Button variant="quiet" size="sm" className="mt-2" onClick={pick}>
-        Add files or a codebook…
+        {opened.database ? 'Add a codebook…' : 'Add files or a codebook…'}
       </Button>
       {notices.length > 0 && (
         <>
@@ -121,7 +121,10 @@ function FileRow({ file, index, opened }: { file: OpenedFile; index: number; ope
   return (
     <tr>
       <td>
-        <span className="code">{file.name}</span> <span className="soft">{bytesText(file.bytes)}</span>
+        <span className="code">{file.name}</span>{' '}
+        <span className="soft">
+          {file.form === 'table' ? `in ${opened.database?.at ?? ''}` : bytesText(file.bytes)}
+        </span>
       </td>
       {many && (
         <td>

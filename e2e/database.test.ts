@@ -1,0 +1,130 @@
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { By, Key } from 'selenium-webdriver';
+import { Cluster } from '../src/testing/postgres';
+import { complaints, drop, kept, keys, openBrowser, press, see, seeText, tap, type Browser } from './browser';
+
+describe('a table of a database', () => {
+  let cluster: Cluster;
+  let browser: Browser;
+  beforeAll(async () => {
+    cluster = await Cluster.start();
+    await cluster.sql(`
+      CREATE TABLE homes (home integer PRIMARY KEY, tenure integer, rooms integer, walls text);
+      COMMENT ON TABLE homes IS 'Homes of the panel';
+      COMMENT ON COLUMN homes.rooms IS 'Rooms that are lived in';
+      INSERT INTO homes SELECT i, 1 + i % 3, CASE WHEN i % 40 = 0 THEN 99 ELSE 1 + i % 6 END, 'brick of the wall ' || i % 5 FROM generate_series(1, 800) i;
+      CREATE TABLE many AS SELECT i AS id, 1 + i % 3 AS tenure FROM generate_series(1, 150000) i;
+      ANALYZE`);
+    browser = await openBrowser();
+    await browser.driver.get(inject('address'));
+    await see(browser.driver, '[data-ready]');
+  }, 90_000);
+  afterAll(async () => {
+    await browser?.driver.quit();
+    cluster?.drop();
+  });
+  const connect = async (address: string): Promise<void> => {
+    await see(browser.driver, '#database-address:focus');
+    await keys(browser.driver, address, Key.ENTER);
+  };
+
+  it('is picked from those that the address shows, and what goes wrong is said without the password', async () => {
+    const { driver } = browser;
+    await press(driver, 'From a database…');
+    await connect(cluster.address('postgres', 'dig', 'wrong'));
+    await seeText(driver, '.modal [role=alert]', 'the password was refused');
+    expect(await (await see(driver, '.modal [role=alert]')).getText()).not.toContain('wrong');
+    const field = await see(driver, '#database-address');
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), cluster.address(), Key.ENTER);
+    await seeText(driver, '.modal', /2 tables in 127\.0\.0\.1:\d+\/postgres that you may read/);
+    await seeText(driver, '.databasetables', /public\.homes\s+800\s+4\s+Homes of the panel/);
+    await keys(driver, 'homes', Key.ENTER);
+    await seeText(driver, '.scope', '800 rows of public.homes');
+    await seeText(driver, '.ledger', 'Rooms that are lived in');
+  });
+
+  it('is worked on like a file, and of it only rulings are kept', async () => {
+    const { driver } = browser;
+    await tap(driver, '.ledgerrow[data-name="rooms"]');
+    await keys(driver, 'c');
+    await see(driver, '.ledgerrow[data-name="rooms"] .kind.confirmed');
+    await keys(driver, '5');
+    await seeText(driver, '.recordtable', 'brick of the wall');
+    await seeText(driver, '.kept', 'All rulings kept in this browser, no rows');
+    expect(await kept(driver, 'columns', ':0')).toBeNull();
+    expect(await kept(driver, 'found', ':found')).toBeNull();
+    expect(JSON.stringify(await kept(driver, 'columns', ':description'))).not.toContain('brick of the wall');
+    await keys(driver, '1');
+    await seeText(driver, '.received', /public\.homes in 127\.0\.0\.1:\d+\/postgres/);
+    await drop(driver, { name: 'more.csv', text: 'home,tenure\n1,2\n3,1\n' });
+    await see(driver, '.firstrows');
+    await press(driver, 'Put them all away');
+  });
+
+  it('is opened again from where it is, under its rulings', async () => {
+    const { driver } = browser;
+    await driver.navigate().refresh();
+    await seeText(
+      driver,
+      '[role=alert]',
+      /its rows stay in the database 127\.0\.0\.1:\d+\/postgres; open the table from there/,
+    );
+    await tap(driver, 'button[aria-label="Open public.homes"]');
+    await connect(cluster.address());
+    expect(await (await see(driver, '#database-table')).getAttribute('value')).toBe('public.homes');
+    await keys(driver, Key.ENTER);
+    await seeText(driver, '.scope', '800 rows of public.homes');
+    await keys(driver, '2');
+    await see(driver, '.ledgerrow[data-name="rooms"] .kind.confirmed');
+    expect(
+      (await driver.findElements(By.css('button[aria-label="Rename public.homes"]'))).length,
+    ).toBeLessThan(2);
+  });
+
+  it('of many rows is counted where they are, a query is as good as a table, and a server that is gone is said', async () => {
+    const { driver } = browser;
+    await keys(driver, '1');
+    await press(driver, 'From a database…');
+    await connect(cluster.address());
+    await see(driver, '#database-table:focus');
+    await keys(driver, 'many', Key.ENTER);
+    await seeText(driver, '.scope', /all\s+150,000 rows \((?!150)[\d,]+ of them held\)/);
+    await keys(driver, '1');
+    await seeText(driver, '.notices', /all 150000 rows were counted where they are/);
+    await press(driver, 'From a database…');
+    await connect(cluster.address());
+    const query = await see(driver, '#database-query');
+    await query.sendKeys('SELECT tenure, walls FROM homes WHERE home <= 90');
+    await press(driver, 'Open the rows of the query');
+    await seeText(driver, '.scope', '90 rows of query');
+    await keys(driver, '1');
+    await press(driver, 'From a database…');
+    await connect(cluster.address());
+    await see(driver, '#database-table:focus');
+    cluster.halt();
+    await keys(driver, 'many', Key.ENTER);
+    await seeText(driver, '[role=alert]', 'no server answers there');
+    await seeText(driver, '.scope', '90 rows of query');
+    // What the browser itself notes of answers that refuse is meant.
+    expect((await complaints(driver)).filter((one) => !/api\/database/.test(one))).toEqual([]);
+  });
+
+  it('is asked for by pages of this program alone', async () => {
+    const ask = (headers: Record<string, string>, body = '{"ask":"known"}'): Promise<Response> =>
+      fetch(`${inject('address')}/api/database`, { method: 'POST', headers, body });
+    const origin = inject('address');
+    const type = 'application/json';
+    const status = async (...of: Parameters<typeof ask>): Promise<number> => (await ask(...of)).status;
+    expect(await status({ origin, 'content-type': type })).toBe(200);
+    expect(await status({ 'content-type': type })).toBe(403);
+    expect(await status({ origin: 'http://elsewhere.example', 'content-type': type })).toBe(403);
+    expect(await status({ origin, 'content-type': type, 'sec-fetch-site': 'cross-site' })).toBe(403);
+    expect(await status({ origin, 'content-type': 'text/plain' })).toBe(415);
+    expect(await status({ origin, 'content-type': type }, '{"ask":"everything"}')).toBe(400);
+    expect(await status({ origin, 'content-type': type }, 'x'.repeat(200_000))).toBe(413);
+    const refused = await (
+      await ask({ origin, 'content-type': type }, '{"ask":"tables","address":null}')
+    ).json();
+    expect(refused).toMatchObject({ problem: { says: expect.stringContaining('give its address') } });
+  });
+});

@@ -1,0 +1,49 @@
+import { databaseAskSchema } from '../../../core/intake/sent';
+import { known, opening, problemOf, tables } from '../../../database/serving';
+
+export const runtime = 'nodejs';
+export const dynamic = 'force-dynamic';
+
+const HEADERS = { 'Cache-Control': 'no-store', 'X-Content-Type-Options': 'nosniff' };
+const answer = (of: object, status = 200): Response => Response.json(of, { status, headers: HEADERS });
+const refuse = (status: number, says: string): Response =>
+  answer({ problem: { file: 'the database', says } }, status);
+/** Longer requests are none of a page of ours. */
+const MOST_BYTES = 1 << 17;
+
+/**
+ * Questions to a database, from pages of this very program alone: a request of another origin is refused, whatever it asks.
+ * The name that it is reached by is checked before (`proxy.ts`).
+ */
+export async function POST(request: Request): Promise<Response> {
+  const host = request.headers.get('host') ?? '';
+  const origin = request.headers.get('origin');
+  const isOurs = origin === `http://${host}` || origin === `https://${host}`;
+  if (!isOurs || (request.headers.get('sec-fetch-site') ?? 'same-origin') !== 'same-origin')
+    return refuse(403, 'only pages of this program may ask');
+  if (request.headers.get('content-type') !== 'application/json') return refuse(415, 'this is asked in JSON');
+  const text = await request.text();
+  if (text.length > MOST_BYTES) return refuse(413, 'this is too long a question');
+  let asked;
+  try {
+    asked = databaseAskSchema.safeParse(JSON.parse(text));
+  } catch {
+    return refuse(400, 'this is no JSON');
+  }
+  if (!asked.success)
+    return refuse(400, `this is no question that is known (${asked.error.issues[0].message})`);
+  try {
+    switch (asked.data.ask) {
+      case 'known':
+        return answer(known());
+      case 'tables':
+        return answer(await tables(asked.data));
+      case 'open':
+        return new Response(opening(asked.data.session, asked.data.wanted), {
+          headers: { ...HEADERS, 'Content-Type': 'application/x-ndjson; charset=utf-8' },
+        });
+    }
+  } catch (cause) {
+    return answer({ problem: problemOf(cause) }, 422);
+  }
+}
