@@ -5,6 +5,7 @@ import { crossDocument, type CrossAsk } from '../core/inspect/crossing';
 import { Inspector } from '../core/inspect/inspect';
 import { rowsDocument } from '../core/inspect/rows-document';
 import type { RowsDocument, RowsWanted } from '../core/inspect/rows-schema';
+import type { Inspection } from '../core/inspect/schema';
 import { readExtract } from '../core/intake/receive';
 import { entryOf, type Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
@@ -173,6 +174,21 @@ describe('a table of very many different values', () => {
     expect(found.variables[1].frequenciesComplete).toBe(false);
     // The catalogue, the rows held, one pass for what has few values, one each for home, rent, t and seen, and one for quartiles.
     expect(connection.statements).toBeLessThan(15);
+  }, 60_000);
+
+  it('has identifiers that repeat flagged, however many values there are', async () => {
+    await cluster.sql(`CREATE TABLE twice AS SELECT 500000 + i AS hhid, i % 7 AS n FROM generate_series(1, 104000) i;
+      UPDATE twice SET hhid = 500001 WHERE hhid IN (500010, 500020); UPDATE twice SET hhid = 500002 WHERE hhid = 500030`);
+    const flagged = ({ flags }: Inspection): unknown[] =>
+      flags
+        .filter(({ rule }) => rule === 'duplicate-identifier')
+        .map(({ variables, codes, rows, severity }) => [variables, codes, rows, severity]);
+    const found = (await open('twice', { most: 5000 })).inspector.document();
+    expect(flagged(found)).toEqual([[['hhid'], ['500001', '500002'], 5, 'high']]);
+    expect(found.source.pass?.leftOut).toEqual(['duplicate-row', 'summary-row', 'straight-lining']);
+    expect(flagged((await fromFile(copied('SELECT * FROM twice ORDER BY ctid'))).document())).toEqual(
+      flagged(found),
+    );
   }, 60_000);
 
   it('is sieved and crossed on the server, with the account of each condition', async () => {

@@ -84,7 +84,7 @@ export async function tally(
       ),
       o AS MATERIALIZED (SELECT v.c, v.n, v.x FROM v LEFT JOIN told ON told.r = v.r WHERE told.r IS NULL),
       m AS MATERIALIZED (SELECT sum(n * x) / nullif(sum(n) FILTER (WHERE x IS NOT NULL), 0) AS m FROM o)
-      SELECT '${PART.all}', k::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM k
+      SELECT '${PART.all}', k::text, (SELECT sum(n) FROM g WHERE n > 1)::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM k
       UNION ALL SELECT '${PART.text}', ${textOfC}, n::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM g WHERE ${few}
       UNION ALL SELECT '${PART.text}', ${textOfC}, n::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM told
       UNION ALL SELECT '${PART.others}', sum(n)::text, (sum(n) FILTER (WHERE ${textOfC} !~ '\\S'))::text,
@@ -95,11 +95,12 @@ export async function tally(
   };
   const held = new Map<string, number>();
   let all = 0;
+  let repeated = 0;
   let others: Row | null = null;
   const take = (rows: Row[]): void => {
     for (const row of rows) {
       const [part, text, count] = row;
-      if (part === PART.all) all = Number(text);
+      if (part === PART.all) [all, repeated] = [Number(text), Number(count ?? 0)];
       else if (part === PART.text) add(held, text ?? '', Number(count));
       else others = row;
     }
@@ -125,6 +126,7 @@ export async function tally(
       distinct: all,
       error: 0,
       hasEnds: true,
+      repeated,
     },
   };
 }

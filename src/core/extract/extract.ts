@@ -211,6 +211,8 @@ interface OtherRows {
   error: number;
   /** Whether the lowest and the highest of all texts are among those that are told apart. */
   hasEnds?: boolean;
+  /** Rows whose text stands in another row too, where it is known; the most frequent of such texts are told apart. */
+  repeated?: number;
   /** Quartiles and median of all rows that hold a number, but for those with the texts named. */
   quartiles?: { q1: number; median: number; q3: number; without: readonly string[] };
 }

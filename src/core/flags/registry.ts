@@ -1,3 +1,4 @@
+import type { Extract } from '../extract/extract';
 import { pulse } from '../extract/pulse';
 import { stemOf } from '../infer/stem';
 import { batteryOutlier } from './between/battery-outlier';
@@ -88,9 +89,10 @@ const FACTS = new Map([...RULES, ...EXTRACT_RULES].map((facts) => [facts.rule, f
 export const factsOf = (rule: string): RuleFacts | undefined => FACTS.get(rule);
 
 /** Rules that need all rows: where only a sample is held they are left out, and said to be. */
-export const LEFT_OUT: readonly string[] = EXTRACT_RULES.flatMap(({ rule, needs }) =>
-  needs === 'rows' ? [rule] : [],
-);
+export const leftOutOf = (extract: Extract): string[] =>
+  EXTRACT_RULES.flatMap(({ rule, needs, countedToo }) =>
+    needs === 'rows' && !countedToo?.(extract) ? [rule] : [],
+  );
 
 /** Flags of the extract as a whole that no ruling but setting rows aside changes, and those that rulings may change. */
 export const raiseOfCells = (whole: Whole): Flag[] =>
@@ -99,11 +101,11 @@ export const raiseWhole = (whole: Whole): Flag[] =>
   EXTRACT_RULES.filter(({ cellsAlone }) => !cellsAlone).flatMap((rule) => raised(rule, whole));
 
 /** Where only a sample of the rows is held, what holds one variable against another sees all variables as the sample has them. */
-function raised({ needs, look }: ExtractRule, whole: Whole): Flag[] {
+function raised({ needs, countedToo, look }: ExtractRule, whole: Whole): Flag[] {
   pulse();
   const { sample } = whole;
   if (!sample) return look(whole);
-  if (needs === 'rows') return [];
+  if (needs === 'rows') return countedToo ? look(whole) : [];
   return needs === 'pairs' ? look(sample).map((flag) => ofSample(flag, whole.extract)) : look(whole);
 }
 

@@ -65,6 +65,8 @@ export interface RuleFacts {
   explains?: readonly string[];
   /** Which flags are one pattern: those of all the same codes, of some of them, or wherever they hold. */
   pattern?: 'some codes' | 'everywhere';
+  /** It needs rows, but may speak of those variables of which all texts, or what repeats, were counted. */
+  countedToo?: (extract: Extract) => boolean;
   /** It looks at cells and names alone: nothing that is ruled of codes changes it. */
   cellsAlone?: true;
 }

@@ -1,5 +1,5 @@
 import type { Extract } from '../extract/extract';
-import { LEFT_OUT } from '../flags/registry';
+import { leftOutOf } from '../flags/registry';
 import { toldFlag, type Flag } from '../flags/rule';
 import type { State } from '../log/fold';
 import type { ProposedSet } from '../sets/propose';
@@ -37,7 +37,7 @@ export function documentOf(inspector: Documentable): Inspection {
       ...(extract.database ? { database: databaseTold(extract.database) } : {}),
       ...(sifted ? { sieve: account, rows: rowCounts } : {}),
       ...(extract.pass
-        ? { pass: { rows: extract.pass.rows, held: extract.rows, leftOut: [...LEFT_OUT] } }
+        ? { pass: { rows: extract.pass.rows, held: extract.rows, leftOut: leftOutOf(extract) } }
         : {}),
     },
     rows: sifted ? rowCounts.kept : (extract.pass?.rows ?? extract.rows),

@@ -1,5 +1,5 @@
 import type { Extract, Notice, Variable } from '../extract/extract';
-import { LEFT_OUT } from '../flags/registry';
+import { leftOutOf } from '../flags/registry';
 import { rowText, type Located } from '../extract/row-names';
 import type { Hints } from '../infer/storage';
 import { retyped } from './retyped';
@@ -13,7 +13,8 @@ export const receivedNotices = (received: Extract, hints: (variable: Variable) =
 ];
 
 /** How much is known of all rows, where only a sample of them is held. */
-function passNotices({ pass, rows, variables, database }: Extract): Notice[] {
+function passNotices(extract: Extract): Notice[] {
+  const { pass, rows, variables, database } = extract;
   if (!pass) return [];
   const many = variables.filter((variable) => variable.pass?.others);
   return [
@@ -27,7 +28,7 @@ function passNotices({ pass, rows, variables, database }: Extract): Notice[] {
           },
         ]
       : []),
-    { says: `not looked for, since that takes all rows: ${LEFT_OUT.join(', ')}` },
+    { says: `not looked for, since that takes all rows: ${leftOutOf(extract).join(', ')}` },
   ];
 }
 

@@ -1,4 +1,5 @@
 import type { Column } from '../../extract/column';
+import type { ColumnPass } from '../../extract/extract';
 import { validOf } from '../../infer/levels';
 import { fileStarts } from '../../extract/files';
 import { namesIdentifier } from '../../infer/vocabulary';
@@ -11,6 +12,8 @@ export const duplicateIdentifier: ExtractRule = {
   needs: 'rows',
   answers: 'rows',
   cellsAlone: true,
+  countedToo: ({ files, variables }) =>
+    files.length < 2 && variables.every(({ pass }) => !pass?.others || pass.others.repeated !== undefined),
   look,
 };
 
@@ -33,19 +36,17 @@ function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
     if (kind !== 'identifier' && (!named || kind === 'text')) return [];
     if (written.storage === 'decimal' || subject.role === 'admin') return [];
     const valid = validOf(levels);
-    if (
-      valid.rows < LEAST_ROWS ||
-      valid.levels.length < (valid.rows / Math.max(1, parts.length)) * (1 - MOST_REPEATED)
-    )
-      return [];
-    const twice = repeatsWithin(
-      extract.variables[i].column,
-      parts,
-      new Set(valid.others.flatMap(({ code, spellings }) => [code, ...spellings])),
-    );
+    const no = new Set(valid.others.flatMap(({ code, spellings }) => [code, ...spellings]));
+    const { column, pass } = extract.variables[i];
+    const counted = pass ? repeatsCounted(pass, parts.length, no) : null;
+    if (pass && !counted) return [];
+    const rows = counted?.valid ?? valid.rows;
+    const distinct = counted?.distinct ?? valid.levels.length;
+    if (rows < LEAST_ROWS || distinct < (rows / Math.max(1, parts.length)) * (1 - MOST_REPEATED)) return [];
+    const twice = counted ?? repeatsWithin(column, parts, no);
     // Codes so long do not meet by chance.
     const long = kind === 'identifier' && valid.levels.everyCode((code) => code.length >= LONG_CODE);
-    return [{ name, named: named || long, kind, rows: valid.rows, twice }];
+    return [{ name, named: named || long, kind, rows, twice }];
   });
   // Beside one that tells every row apart, what repeats is another thing, unless its name says otherwise.
   const told = able.some(({ kind, twice }) => kind === 'identifier' && twice.rows === 0);
@@ -63,6 +64,35 @@ function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
       },
     ];
   });
+}
+
+/** The same of all rows that were counted, with how many of them hold a value and how many different ones; `null` where it is not known. */
+function repeatsCounted(
+  { texts, counts, others }: ColumnPass,
+  parts: number,
+  no: ReadonlySet<string>,
+): { texts: string[]; rows: number; valid: number; distinct: number } | null {
+  if (parts > 1 || (others && others.repeated === undefined)) return null;
+  let [valid, distinct, rows] = [others ? others.rows - others.blank : 0, 0, others?.repeated ?? 0];
+  const twice: number[] = [];
+  texts.forEach((text, i) => {
+    const isValue = !isBlank(text) && !no.has(text);
+    if (isValue) {
+      valid += counts[i];
+      distinct++;
+    }
+    if (counts[i] < 2) return;
+    if (isValue) twice.push(i);
+    // Of all that repeat, those that are no values do not count.
+    if (others && !isValue) rows -= counts[i];
+    if (!others && isValue) rows += counts[i];
+  });
+  return {
+    texts: twice.sort((a, b) => counts[b] - counts[a]).map((i) => texts[i]),
+    rows,
+    valid,
+    distinct: others ? others.distinct - (texts.length - distinct) : distinct,
+  };
 }
 
 /** Texts that stand in more than one row of a part, in the order in which they first do, and those rows. */
