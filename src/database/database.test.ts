@@ -1,11 +1,15 @@
 import { execFileSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { z } from 'zod';
 import { Stopped } from '../core/extract/problem';
 import { crossDocument, type CrossAsk } from '../core/inspect/crossing';
 import { Inspector } from '../core/inspect/inspect';
 import { rowsDocument } from '../core/inspect/rows-document';
 import type { RowsDocument, RowsWanted } from '../core/inspect/rows-schema';
 import type { Inspection } from '../core/inspect/schema';
+import { rowsAsked } from '../core/inspect/settled';
+import { measureIn, sideOf, weightIn } from '../core/inspect/sides';
+import { askedFrom, cellsSentSchema, FarAsks, rowsSentSchema } from '../core/intake/asked-far';
 import { readExtract } from '../core/intake/receive';
 import { entryOf, type Entry } from '../core/log/entries';
 import { foldLog } from '../core/log/fold';
@@ -70,6 +74,7 @@ const copied = (query: string): string =>
     { encoding: 'utf8', maxBuffer: 1 << 28, env: { ...process.env, PGTZ: 'UTC' } },
   );
 
+const HOW = { withMissing: true, binned: false };
 let id = 0;
 const entry = (change: object): Entry => entryOf(change as never, String(id++), new Date(0));
 const sieve = (...conditions: Condition[]): Entry =>
@@ -229,6 +234,54 @@ describe('a table of very many different values', () => {
       const [mine, theirs] = [await crossDocument(inspector, one), await crossDocument(sieved, one)];
       expect(rounded(mine)).toEqual(rounded(theirs));
     }
+  }, 60_000);
+
+  it('is asked from afar, as JSON, to the same answers', async () => {
+    const conditions: Condition[] = [
+      { variable: 'rent', from: 100 },
+      { not: { variable: 'walls', codes: ['brick'] } },
+      {
+        any: [
+          { variable: 't', to: 200 },
+          { variable: 'seen', answered: false },
+        ],
+      },
+    ];
+    const { inspector, source, connection } = await open('homes', {
+      log: [missing, sieve(...conditions)],
+      most,
+    });
+    inspector.lay(
+      foldLog([
+        missing,
+        sieve(...conditions),
+        entry({ type: 'set-aside', rows: inspector.nameRows([5]), why: null }),
+      ]),
+    );
+    const near = source.rows(inspector.received);
+    const asked = rowsAsked(inspector);
+    if (!near || !asked) throw new Error('nothing to ask');
+    const asks = new FarAsks(inspector.received);
+    const { down, across } = {
+      down: sideOf(inspector, 'tenure', HOW),
+      across: sideOf(inspector, 'walls', HOW),
+    };
+    const by = [down.categories, across.categories];
+    const weight = weightIn(inspector, 't');
+    const cells = [asks.cells(by, weight, null), asks.cells(by, null, measureIn(inspector, 'rent'))];
+    const sent = rowsSentSchema.parse(JSON.parse(JSON.stringify(asks.rows(asked, cells))));
+    const [one, two] = z.array(cellsSentSchema).parse(JSON.parse(JSON.stringify(cells)));
+    const far = await TableSource.far(connection, { table: 'homes' }, sent);
+    const there = askedFrom(sent);
+    expect(await far.kept(there.asked, false)).toEqual(await near.kept(asked, false));
+    const counting = far.counting(there.asked);
+    expect(
+      await counting.cross(one.by.map(there.categories), null, one.weight && there.numbers(one.weight)),
+    ).toEqual(await near.counting(asked).cross(by, null, weight));
+    if (!two.measure) throw new Error('nothing to measure');
+    expect(await counting.measured(two.by.map(there.categories), there.numbers(two.measure), null)).toEqual(
+      await near.counting(asked).measured(by, measureIn(inspector, 'rent'), null),
+    );
   }, 60_000);
 
   it('lists its rows in any order, kept and dropped, found and not, with their numbers', async () => {

@@ -1,6 +1,7 @@
 import { Inspector } from '../core/inspect/inspect';
 import { InputError, Stopped, type Problem } from '../core/extract/problem';
-import { sentOf, type DatabaseAsk, type TableWanted, type Tables } from '../core/intake/sent';
+import { askedFrom } from '../core/intake/asked-far';
+import { sentOf, type DatabaseAsk, type OpenLine, type TableWanted, type Tables } from '../core/intake/sent';
 import { placeOf, placeText } from './address';
 import { tablesIn } from './catalogue';
 import { Connection } from './connection';
@@ -41,26 +42,65 @@ export async function tables({ address }: DatabaseAsk & { ask: 'tables' }): Prom
   }
 }
 
-/** Lines of JSON: how far getting to know a table is, then what is known of it, or what stands in the way. */
-export function opening(session: string, wanted: TableWanted): ReadableStream<Uint8Array> {
+/** Opens a connection to where a session belongs. @throws InputError where it was let go */
+function connected(session: string): Promise<Connection> {
+  const address = sessions.get(session);
+  if (!address)
+    throw new InputError({
+      file: 'the database',
+      says: 'the connection was let go meanwhile; connect again',
+    });
+  return Connection.open(address, { timeout: TIMEOUT });
+}
+
+/** Rows in the cells of tables. @throws InputError in words */
+export async function counted({
+  session,
+  wanted,
+  rows,
+  cells,
+}: DatabaseAsk & { ask: 'count' }): Promise<object> {
+  const connection = await connected(session);
+  try {
+    const { asked, categories, numbers } = askedFrom(rows);
+    const counting = (await TableSource.far(connection, wanted, rows)).counting(asked);
+    const found: object[] = [];
+    for (const { by, weight, measure } of cells) {
+      const codings = by.map(categories);
+      const weighs = weight && numbers(weight);
+      found.push(
+        measure
+          ? (await counting.measured(codings, numbers(measure), null, weighs)).map(plain)
+          : plain(await counting.cross(codings, null, weighs)),
+      );
+    }
+    return { counted: found };
+  } finally {
+    await connection.close();
+  }
+}
+
+/** Typed arrays as JSON writes lists. */
+const plain = (of: object): object =>
+  Object.fromEntries(
+    Object.entries(of).map(([name, value]) => [
+      name,
+      value instanceof Float64Array ? [...value] : (value as unknown),
+    ]),
+  );
+
+/** Lines of JSON: how far getting to know a table, or some of its rows, is, then what is known, or what stands in the way. */
+export function streamed(ask: DatabaseAsk & { ask: 'open' | 'kept' }): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder();
   let connection: Connection | null = null;
   return new ReadableStream({
     async start(controller) {
-      const line = (of: object): void => controller.enqueue(encoder.encode(`${JSON.stringify(of)}\n`));
+      const line = (of: OpenLine | { extract: object }): void =>
+        controller.enqueue(encoder.encode(`${JSON.stringify(of)}\n`));
       try {
-        const address = sessions.get(session);
-        if (!address)
-          throw new InputError({
-            file: 'the database',
-            says: 'the connection was let go meanwhile; connect again',
-          });
-        connection = await Connection.open(address, { timeout: TIMEOUT });
-        const progress = (says: string, done: number, whole: number, rows: number): void =>
-          line({ progress: { says, done, whole, rows } });
-        const source = await TableSource.open(connection, wanted, [], { progress });
-        const inspector = new Inspector(source.extract);
-        line({ extract: sentOf((await source.withQuartiles(inspector)) ?? source.extract) });
+        connection = await connected(ask.session);
+        if (ask.ask === 'open') await opened(connection, ask.wanted, line);
+        else await kept(connection, ask, line);
       } catch (cause) {
         if (!(cause instanceof Stopped)) line({ problem: problemOf(cause) });
       } finally {
@@ -77,6 +117,27 @@ export function opening(session: string, wanted: TableWanted): ReadableStream<Ui
       await connection?.stop().catch(() => undefined);
     },
   });
+}
+
+type Line = (of: OpenLine | { extract: object }) => void;
+
+async function opened(connection: Connection, wanted: TableWanted, line: Line): Promise<void> {
+  const progress = (says: string, done: number, whole: number, rows: number): void =>
+    line({ progress: { says, done, whole, rows } });
+  const source = await TableSource.open(connection, wanted, [], { progress });
+  const inspector = new Inspector(source.extract);
+  line({ extract: sentOf((await source.withQuartiles(inspector)) ?? source.extract) });
+}
+
+async function kept(
+  connection: Connection,
+  { wanted, rows, figures }: DatabaseAsk & { ask: 'kept' },
+  line: Line,
+): Promise<void> {
+  const { asked } = askedFrom(rows);
+  const { extract, ...counts } = await (await TableSource.far(connection, wanted, rows)).kept(asked, figures);
+  line({ counts });
+  if (extract) line({ extract: sentOf(extract) });
 }
 
 export function problemOf(cause: unknown): Problem {

@@ -1,10 +1,14 @@
 import { linkCodebooks } from '../core/codebook/link';
 import type { Codebook, Extract, Variable } from '../core/extract/extract';
+import { columnOf } from '../core/extract/column';
 import { isNumericStorage } from '../core/extract/words';
 import type { Inspector } from '../core/inspect/inspect';
 import { noValues } from '../core/inspect/passed';
+import { askedFrom, type RowsSent } from '../core/intake/asked-far';
+import { sampleOf } from '../core/intake/pass';
 import { placeText } from './address';
 import { described, type Wanted } from './catalogue';
+import { asked } from './cells';
 import { Connection } from './connection';
 import { codebookOf } from './said';
 import { keptExtract, tableExtract, type Choices, type TableExtract } from './table-extract';
@@ -40,6 +44,7 @@ export class TableSource {
       database: {
         at: placeText(connection.place),
         ...wanted,
+        key: table.key,
         get statements() {
           return connection.statements;
         },
@@ -59,6 +64,42 @@ export class TableSource {
           this.quartered(await keptExtract(connection, made, extract, where, rows), where),
         )
       : null;
+  }
+
+  /**
+   * A table that somebody elsewhere knows already. @param rows what they ask of it, with what they know
+   * @returns its rows, by what was sent
+   */
+  static async far(
+    connection: Connection,
+    wanted: Wanted,
+    { names, without, ...sent }: RowsSent,
+  ): Promise<TableRows> {
+    const table = await described(connection, wanted);
+    const columns = new Map(
+      table.columns.filter(({ name }) => names.includes(name)).map((one) => [one.name, asked(one)]),
+    );
+    const inOrder = new Map(
+      names.flatMap((name) => {
+        const column = columns.get(name);
+        return column ? [[name, column] as const] : [];
+      }),
+    );
+    const made: TableExtract = {
+      table,
+      columns: inOrder,
+      room: sampleOf(names.length),
+      extract: bareExtract(names),
+    };
+    const source = new TableSource(connection, made, made.extract);
+    for (const { name, texts } of without) source.without.set(name, texts);
+    return new TableRows(
+      connection,
+      made,
+      askedFrom({ names, without, ...sent }).extract,
+      async (where, rows) =>
+        source.quartered(await keptExtract(connection, made, made.extract, where, rows), where),
+    );
   }
 
   /** An extract of some of the rows with the quartiles of those: what stands for no answer is what it is in all. */
@@ -110,3 +151,14 @@ export class TableSource {
     };
   }
 }
+
+/** An extract of which no more is known than how its variables are called. */
+const bareExtract = (names: readonly string[]): Extract => ({
+  name: '',
+  files: [],
+  codebooks: [],
+  notices: [],
+  linkNotices: [],
+  rows: 0,
+  variables: names.map((name, i) => ({ name, position: i + 1, entry: null, column: columnOf([]) })),
+});

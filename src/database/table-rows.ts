@@ -10,6 +10,7 @@ import type {
   OrderWanted,
   RowsAsked,
 } from '../core/rows/all-rows';
+import { tooManyToPlace } from '../core/intake/asked-far';
 import type { Crossed, Valued } from '../core/rows/counting';
 import type { Categories, Numbers } from '../core/rows/records';
 import type { TableExtract } from './table-extract';
@@ -44,10 +45,11 @@ export class TableRows implements AllRows {
     const values = new Values();
     const each = tests.map((test) => conditionSql(test, this.known, values));
     const there = this.there(asked, values);
+    const names = each.map((_, i) => `b${i}`);
     const groups = await this.connection.rows({
-      text: `SELECT ${each.map((_, i) => `b${i}::text`).join(', ')}, count(*)::text
-             FROM (SELECT ${each.map((sql, i) => `${sql} AS b${i}`).join(', ')} FROM ${this.made.table.from} ${there ? `WHERE ${there}` : ''}) b
-             GROUP BY ${each.map((_, i) => `b${i}`).join(', ')}`,
+      text: `SELECT ${[...names.map((name) => `${name}::text`), 'count(*)::text'].join(', ')}
+             FROM (SELECT ${['1 AS one', ...each.map((sql, i) => `${sql} AS ${names[i]}`)].join(', ')} FROM ${this.made.table.from} ${there ? `WHERE ${there}` : ''}) b
+             ${names.length ? `GROUP BY ${names.join(', ')}` : ''}`,
       values: values.all,
     });
     const { all, kept, conditions } = accountOf(
@@ -255,11 +257,7 @@ class Joined {
     // All rows of a table are of one file.
     if (variable === null) return size > 0 ? '0' : '-1';
     const { pass } = this.columnOf(variable);
-    if (pass.others)
-      throw new InputError({
-        file: variable,
-        says: `it holds ${pass.others.distinct} different values, more than are fetched to be put into categories; put it into bands in a query`,
-      });
+    if (pass.others) throw tooManyToPlace(variable, pass.others.distinct);
     const name = this.join(variable, pass.texts, pass.texts.map(of), 'int');
     return `coalesce(${name}, -1)`;
   }

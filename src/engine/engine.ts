@@ -14,15 +14,17 @@ import { foldLog } from '../core/log/fold';
 import { returned } from '../core/log/returned';
 import type { Reading } from '../core/read/look';
 import type { Control } from '../core/read/source';
+import type { AllRows } from '../core/rows/all-rows';
 import type { ProposedSet } from '../core/sets/propose';
 import type { Summary } from '../core/inspect/summary';
-import { announce, keepColumns, openKept } from '../storage/extracts';
+import { announce, keepColumns } from '../storage/extracts';
 import { keepFound } from '../storage/found';
 import { refusedBy, type Refused } from '../storage/refusal';
-import { known, openedOf, prepared, standingOf, withNamedRows } from './opening';
+import { keptExtract, known, openedOf, prepared, standingOf, withNamedRows } from './opening';
 import type { Found, HandedFile, Laid, Opened, Plan, Tell } from './protocol';
 import { Reader, reporting } from './reading';
 import { Raising, summariesOf } from './recounting';
+import { FarRows, type TableAt } from './far-rows';
 import { databaseTables, knownDatabase, tableFrom } from './table-source';
 import { Turn } from './turn';
 import type { HandoffForm } from '../core/handoff/handoff-forms';
@@ -44,6 +46,8 @@ interface Desk {
   log: Entry[];
   /** Sets that might be made, where they were asked for. */
   proposals: ProposedSet[] | null;
+  /** Where the table is asked for that it is. */
+  at: TableAt | null;
 }
 
 /**
@@ -119,7 +123,9 @@ export class Engine extends Questions {
   readTable(session: string, wanted: TableWanted, log: Entry[], tell: Tell): Promise<Opened> {
     return this.turn.take(async (breathe) => {
       const extract = await tableFrom(session, wanted, tell, breathe);
-      return this.openExtract(extract, () => log, tell, breathe);
+      const opened = await this.openExtract(extract, () => log, tell, breathe);
+      if (this.desk) this.desk.at = { session, wanted };
+      return opened;
     });
   }
 
@@ -224,21 +230,31 @@ export class Engine extends Questions {
   /**
    * Goes through the files of the open extract again, of whose rows only a sample is held, for what the sieve in force keeps;
    * tables are counted in all rows from then on, as long as the log stays.
-   * @param plan what it was read from @returns `null` where something else is laid by now, or cells were changed by hand
+   * @param plan what it was read from; of a table of a database it need not be known @returns `null` where something else is laid by now, or cells were changed by hand
    */
-  countAll(serial: number, version: number, plan: Plan, tell: Tell): Promise<Opened | null> {
+  countAll(serial: number, version: number, plan: Plan | null, tell: Tell): Promise<Opened | null> {
     return this.turn.take(async (breathe) => {
       const inspector = this.under(serial, version);
       if (!inspector?.received.pass) return null;
       const progress = reporting(inspector.received.files, 'Counting all rows of', tell);
       const control: Control = { progress, breathe };
-      const settled = await inspector.countAll(await this.reader.again(plan, inspector.received, control));
+      const settled = await inspector.countAll(await this.allRows(inspector.received, plan, control));
       // Whoever counts a table later lets others in, and is stopped by nobody.
       control.progress = undefined;
       control.breathe = () => new Promise((resolve) => setTimeout(resolve));
       if (!settled || this.under(serial, version) !== inspector) return null;
       await prepared(inspector, tell, breathe);
       return openedOf(inspector, this.desk?.log ?? [], serial, this.desk?.proposals);
+    });
+  }
+
+  private async allRows(extract: Extract, plan: Plan | null, control: Control): Promise<AllRows> {
+    const at = this.desk?.at;
+    if (at) return new FarRows(extract, at, { breathe: async () => control.breathe?.() });
+    if (plan) return this.reader.again(plan, extract, control);
+    throw new InputError({
+      file: extract.name,
+      says: 'its rows are not at hand; bring its files again, or connect to its database',
     });
   }
 
@@ -396,7 +412,9 @@ export class Engine extends Questions {
     await prepared(inspector, tell, breathe, flagsNow);
     const log = withNamedRows(inspector, logNow());
     inspector.lay(foldLog(log));
-    this.desk = { serial: ++this.serial, inspector, log, proposals: null };
+    // In another shape it is the same table still.
+    const at = extract.database ? (this.desk?.at ?? null) : null;
+    this.desk = { serial: ++this.serial, inspector, log, proposals: null, at };
     return openedOf(inspector, log, this.serial, null, flagsNow);
   }
 }
@@ -409,12 +427,3 @@ function mustHoldAll({ name, rows, pass }: Extract, says: string): void {
       says: `only a sample of ${rows} of its ${pass.rows} rows is held, so ${says}, or read it with all rows held`,
     });
 }
-
-const keptExtract = (id: string): Promise<Extract> =>
-  openKept(id).catch((cause: unknown) => {
-    const { message } = cause as Error;
-    const says = message.startsWith('its rows stay')
-      ? `is not opened: ${message}, and its rulings are laid`
-      : `cannot be opened: ${message}; remove it at the intake and read its files again`;
-    throw new InputError({ file: 'the kept extract', says });
-  });

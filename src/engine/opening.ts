@@ -1,3 +1,5 @@
+import { openKept } from '../storage/extracts';
+import { InputError } from '../core/extract/problem';
 import { fileStarts } from '../core/extract/files';
 import type { Extract } from '../core/extract/extract';
 import type { Inspector } from '../core/inspect/inspect';
@@ -132,3 +134,13 @@ export function withNamedRows(inspector: Inspector, log: readonly Entry[]): Entr
     return { ...entry, rows };
   });
 }
+
+/** An extract that the browser keeps. @throws InputError in words */
+export const keptExtract = (id: string): Promise<Extract> =>
+  openKept(id).catch((cause: unknown) => {
+    const { message } = cause as Error;
+    const says = message.startsWith('its rows stay')
+      ? `is not opened: ${message}, and its rulings are laid`
+      : `cannot be opened: ${message}; remove it at the intake and read its files again`;
+    throw new InputError({ file: 'the kept extract', says });
+  });

@@ -8,9 +8,11 @@ import {
   refusedSchema,
   tablesSchema,
   type DatabaseAsk,
+  type OpenLine,
   type TableWanted,
   type Tables,
 } from '../core/intake/sent';
+import type { KeptRows } from '../core/rows/all-rows';
 import type { Tell } from './protocol';
 
 const PLACE = '/api/database';
@@ -36,7 +38,8 @@ async function asked(ask: DatabaseAsk, signal?: AbortSignal): Promise<Response> 
 const gone = (says: string): InputError =>
   new InputError({ file: 'the program that serves this page', says });
 
-async function answerTo<T>(ask: DatabaseAsk, schema: ZodType<T>): Promise<T> {
+/** One answer as JSON. @throws InputError where the database refuses, or the answer is none */
+export async function answerTo<T>(ask: DatabaseAsk, schema: ZodType<T>): Promise<T> {
   const read = schema.safeParse(await (await asked(ask)).json().catch(() => null));
   if (!read.success) throw gone('gave an answer that is none');
   return read.data;
@@ -59,28 +62,62 @@ export async function tableFrom(
   tell: Tell,
   breathe: () => Promise<void>,
 ): Promise<Extract> {
+  let found: Extract | null = null;
+  await lines({ ask: 'open', session, wanted }, breathe, (line) => {
+    if ('progress' in line) tell(line.progress);
+    else if ('extract' in line) found = extractFrom(line.extract);
+  });
+  if (!found) throw lost();
+  return found;
+}
+
+/** What some rows of a table come to. */
+export async function keptFrom(
+  ask: DatabaseAsk & { ask: 'kept' },
+  breathe: () => Promise<void>,
+): Promise<{ counts: Omit<KeptRows, 'extract'>; extract: Extract | null }> {
+  const found: { counts: Omit<KeptRows, 'extract'> | null; extract: Extract | null } = {
+    counts: null,
+    extract: null,
+  };
+  await lines(ask, breathe, (line) => {
+    if ('counts' in line) found.counts = line.counts;
+    else if ('extract' in line) found.extract = extractFrom(line.extract);
+  });
+  const { counts, extract } = found;
+  if (!counts || (ask.figures && !extract)) throw lost();
+  return { counts, extract };
+}
+
+const lost = (): InputError =>
+  gone('ended before it had answered; the connection to the database may be lost, try again');
+
+/** Takes an answer line by line as it comes. */
+async function lines(
+  ask: DatabaseAsk,
+  breathe: () => Promise<void>,
+  take: (line: OpenLine) => void,
+): Promise<void> {
   const stop = new AbortController();
   try {
-    const response = await listened(asked({ ask: 'open', session, wanted }, stop.signal), breathe);
+    const response = await listened(asked(ask, stop.signal), breathe);
     const reader = response.body?.pipeThrough(new TextDecoderStream()).getReader();
-    if (!reader) throw gone('gave no answer');
+    if (!reader) throw lost();
     let rest = '';
     const parts: string[] = [];
     for (;;) {
       const { value, done } = await listened(reader.read(), breathe);
       if (value) parts.push(value);
       if (!done && !value?.includes('\n')) continue;
-      const lines = (rest + parts.splice(0).join('')).split('\n');
-      rest = lines.pop() ?? '';
-      for (const line of lines) {
+      const whole = (rest + parts.splice(0).join('')).split('\n');
+      rest = whole.pop() ?? '';
+      for (const line of whole) {
         const read = openLineSchema.safeParse(JSON.parse(line));
         if (!read.success) throw gone('gave an answer that is none');
-        if ('progress' in read.data) tell(read.data.progress);
-        else if ('problem' in read.data) throw new InputError(read.data.problem);
-        else return extractFrom(read.data.extract);
+        if ('problem' in read.data) throw new InputError(read.data.problem);
+        take(read.data);
       }
-      if (done)
-        throw gone('ended before it had answered; the connection to the database may be lost, try again');
+      if (done) return;
     }
   } catch (cause) {
     stop.abort();

@@ -57,7 +57,7 @@ export async function readPlan(
 export async function countAllRows(): Promise<void> {
   const { id, opened, plan, log, state } = get();
   const of = deskOf(id);
-  if (!of || !opened || !plan) return;
+  if (!of || !opened || (!plan && !opened.database)) return;
   const now = { says: 'Counting all rows', done: 0, whole: 1, rows: 0 };
   const counted = await working(now, () =>
     outside().engine.ask('countAll', of.serial, log.length, plan, tell),

@@ -277,6 +277,8 @@ export interface DatabaseSource {
   at: string;
   table?: string;
   query?: string;
+  /** Variables that tell its rows apart; empty where none does. */
+  key?: readonly string[];
   /** Statements that were asked, and bytes that came back. */
   statements: number;
   bytes: number;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { DictionaryColumn, type Codes } from '../extract/column';
 import type { ColumnPass, Extract, Variable } from '../extract/extract';
+import { cellsSentSchema, keptCountsSchema, rowsSentSchema } from './asked-far';
 
 /** What of a database is wanted: a table, named as in SQL, or the rows of a query. */
 export const wantedSchema = z.union([
@@ -19,6 +20,7 @@ export const listedTableSchema = z.object({
 });
 export type ListedTable = z.infer<typeof listedTableSchema>;
 
+const session = z.string().max(100);
 /** What the page asks the program that serves it. */
 export const databaseAskSchema = z.discriminatedUnion('ask', [
   /** Where the database is that the program was told of when it was started. */
@@ -26,7 +28,23 @@ export const databaseAskSchema = z.discriminatedUnion('ask', [
   /** The tables of a database; without an address of the one that is known. */
   z.strictObject({ ask: z.literal('tables'), address: z.string().max(4000).nullable() }),
   /** One of them. @see tablesSchema for the session */
-  z.strictObject({ ask: z.literal('open'), session: z.string().max(100), wanted: wantedSchema }),
+  z.strictObject({ ask: z.literal('open'), session, wanted: wantedSchema }),
+  /** What some of its rows come to, as if there were no others; `figures`: not only how many they are. */
+  z.strictObject({
+    ask: z.literal('kept'),
+    session,
+    wanted: wantedSchema,
+    rows: rowsSentSchema,
+    figures: z.boolean(),
+  }),
+  /** Rows in the cells of tables. */
+  z.strictObject({
+    ask: z.literal('count'),
+    session,
+    wanted: wantedSchema,
+    rows: rowsSentSchema,
+    cells: z.array(cellsSentSchema),
+  }),
 ]);
 export type DatabaseAsk = z.infer<typeof databaseAskSchema>;
 
@@ -38,7 +56,7 @@ export const tablesSchema = z.object({
   tables: z.array(listedTableSchema),
 });
 export type Tables = z.infer<typeof tablesSchema>;
-/** Lines of the answer to `open`: how far it is, then the table, or what stands in its way. */
+/** Lines of the answer to `open` and `kept`: how far it is, then what was counted, or what stands in its way. */
 const sentSchema = z.looseObject({
   name: z.string(),
   rows: z.number(),
@@ -68,8 +86,10 @@ const progress = z.object({ says: z.string(), done: z.number(), whole: z.number(
 export const openLineSchema = z.union([
   z.object({ progress }),
   z.object({ problem }),
+  z.object({ counts: keptCountsSchema }),
   z.object({ extract: sentSchema }),
 ]);
+export type OpenLine = z.infer<typeof openLineSchema>;
 export const refusedSchema = z.object({ problem });
 
 /** An extract as it goes over the wire, as JSON. */

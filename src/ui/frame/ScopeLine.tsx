@@ -64,17 +64,17 @@ function OfSample({
   const { plan, countedAll } = useParts('plan', 'countedAll');
   const says = countedAll
     ? `All ${whole(rows)} rows were gone through: what the sieve keeps and the cells of tables are of all of them. Records and gates are of ${whole(held)}, drawn at random.`
-    : `All ${whole(rows)} rows were read and counted once. Records, sieves, cross-checks and gates are of ${whole(held)} of them, drawn at random.${plan ? '' : at ? ` All of them stay in ${at}: the command line has sieves and cross-checks counted there.` : ' Bring the files again to have sieves and cross-checks counted in all rows.'}`;
+    : `All ${whole(rows)} rows were read and counted once. Records, sieves, cross-checks and gates are of ${whole(held)} of them, drawn at random.${plan ? '' : at ? ` All of them stay in ${at}.` : ' Bring the files again to have sieves and cross-checks counted in all rows.'}`;
   return (
     <>
       <span className="soft" title={says}>
         {sieved && !countedAll ? `in a sample from ${whole(rows)}` : `(${whole(held)} of them held)`}&nbsp;
       </span>
-      {plan && !countedAll && held < rows && (
+      {(plan || at) && !countedAll && held < rows && (
         <button
           type="button"
           className="btn btn-quiet btn-sm me-2"
-          title="Goes through the files again, for what the sieve keeps and for cross-checks; it can be stopped"
+          title={`${at ? 'Has the database count what the sieve keeps, and cross-checks from then on' : 'Goes through the files again, for what the sieve keeps and for cross-checks'}; it can be stopped`}
           onClick={() => void countAllRows()}
         >
           Count in all {whole(rows)}

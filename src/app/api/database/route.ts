@@ -1,5 +1,5 @@
 import { databaseAskSchema } from '../../../core/intake/sent';
-import { known, opening, problemOf, tables } from '../../../database/serving';
+import { counted, known, problemOf, streamed, tables } from '../../../database/serving';
 
 export const runtime = 'nodejs';
 export const dynamic = 'force-dynamic';
@@ -9,7 +9,7 @@ const answer = (of: object, status = 200): Response => Response.json(of, { statu
 const refuse = (status: number, says: string): Response =>
   answer({ problem: { file: 'the database', says } }, status);
 /** Longer requests are none of a page of ours. */
-const MOST_BYTES = 1 << 17;
+const MOST_BYTES = 1 << 28;
 
 /**
  * Questions to a database, from pages of this very program alone: a request of another origin is refused, whatever it asks.
@@ -38,8 +38,11 @@ export async function POST(request: Request): Promise<Response> {
         return answer(known());
       case 'tables':
         return answer(await tables(asked.data));
+      case 'count':
+        return answer(await counted(asked.data));
       case 'open':
-        return new Response(opening(asked.data.session, asked.data.wanted), {
+      case 'kept':
+        return new Response(streamed(asked.data), {
           headers: { ...HEADERS, 'Content-Type': 'application/x-ndjson; charset=utf-8' },
         });
     }
