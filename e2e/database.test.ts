@@ -23,6 +23,13 @@ describe('a table of a database', () => {
     await browser?.driver.quit();
     cluster?.drop();
   });
+  /** Slow queries that the server works on. */
+  const running = async (): Promise<number> =>
+    (
+      await cluster.sql(
+        "SELECT 1 FROM pg_stat_activity WHERE state = 'active' AND query LIKE '%pg_sleep(0.01)%' AND pid <> pg_backend_pid()",
+      )
+    ).length;
   const connect = async (address: string): Promise<void> => {
     await see(browser.driver, '#database-address:focus');
     await keys(browser.driver, address, Key.ENTER);
@@ -117,6 +124,16 @@ describe('a table of a database', () => {
     await press(driver, 'Open the rows of the query');
     await seeText(driver, '.scope', '90 rows of query');
     await keys(driver, '1');
+    // What is stopped here is stopped there.
+    await press(driver, 'From a database…');
+    await connect(cluster.address());
+    const slow = await see(driver, '#database-query');
+    await slow.sendKeys('SELECT i, pg_sleep(0.01)::text AS slow FROM generate_series(1, 100000) i');
+    await press(driver, 'Open the rows of the query');
+    await driver.wait(async () => (await running()) > 0, 10_000, 'the query never ran');
+    await press(driver, 'Stop');
+    await driver.wait(async () => (await running()) === 0, 10_000, 'the query was not stopped');
+    await seeText(driver, '.scope', '90 rows of query');
     await press(driver, 'From a database…');
     await connect(cluster.address());
     await see(driver, '#database-table:focus');

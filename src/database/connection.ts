@@ -18,6 +18,8 @@ const SETTINGS = [
   // Lists of texts are joined to rows of which the server cannot know how many pass: never one by one.
   'SET enable_nestloop TO off',
   'SET jit TO off',
+  // The same sample each time: rows come from the start, and chance is the same.
+  'SET synchronize_seqscans TO off',
 ];
 /** Memory that one step of a statement may take on the server before it goes to its disk. */
 const WORK_MEMORY = '256MB';
@@ -67,6 +69,7 @@ export class Connection {
           `SET work_mem TO '${WORK_MEMORY}'`,
           `SET statement_timeout TO ${Math.round(timeout * 1000)}`,
           'BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY',
+          'SELECT setseed(0.42)',
         ].join('; '),
       );
       return made;

@@ -11,7 +11,8 @@ import { rowsAsked } from '../core/inspect/settled';
 import { measureIn, sideOf, weightIn } from '../core/inspect/sides';
 import { askedFrom, cellsSentSchema, FarAsks, rowsSentSchema } from '../core/intake/asked-far';
 import { readExtract } from '../core/intake/receive';
-import { entryOf, type Entry } from '../core/log/entries';
+import type { Entry } from '../core/log/entries';
+import { entry, sieve } from '../testing/entries';
 import { foldLog } from '../core/log/fold';
 import { sourceOf } from '../core/read/source';
 import type { Condition } from '../core/sieve/condition';
@@ -75,17 +76,6 @@ const copied = (query: string): string =>
   );
 
 const HOW = { withMissing: true, binned: false };
-let id = 0;
-const entry = (change: object): Entry => entryOf(change as never, String(id++), new Date(0));
-const sieve = (...conditions: Condition[]): Entry =>
-  entry({
-    type: 'make-sieve',
-    sieve: 's',
-    name: '',
-    parts: conditions.map((condition, i) => ({ id: String(i), condition, on: true })),
-    use: true,
-    why: null,
-  });
 describe('the demo in a database', () => {
   const file = demoFiles().find(({ name }) => name === 'upkeep_2022.csv');
   const text = file?.text.replaceAll('\r\n', '\n') ?? '';

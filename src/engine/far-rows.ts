@@ -3,6 +3,7 @@ import { countedSchema, FarAsks, type CellsSent } from '../core/intake/asked-far
 import type { TableWanted } from '../core/intake/sent';
 import type { AllRows, CellCounting, KeptRows, RowsAsked } from '../core/rows/all-rows';
 import type { Crossed, Valued } from '../core/rows/counting';
+import { gathered } from '../core/rows/gathered';
 import { answerTo, keptFrom } from './table-source';
 
 /** Where a table of a database is asked for. */
@@ -49,19 +50,7 @@ export class FarRows implements AllRows {
   }
 
   counting(asked: RowsAsked): CellCounting {
-    let waiting: CellsSent[] = [];
-    let going: Promise<(Crossed | Valued[])[]> | null = null;
-    const count = async (cells: CellsSent): Promise<Crossed | Valued[]> => {
-      const place = waiting.push(cells) - 1;
-      // What else is asked before anything is waited for goes along.
-      going ??= Promise.resolve().then(() => {
-        const together = waiting;
-        waiting = [];
-        going = null;
-        return this.count(asked, together);
-      });
-      return (await going)[place];
-    };
+    const count = gathered((cells: CellsSent[]) => this.count(asked, cells));
     return {
       cross: async (by, _within, weight = null) =>
         (await count(this.asks.cells(by, weight, null))) as Crossed,

@@ -5,7 +5,8 @@ import { crossDocument, type CrossAsk } from '../inspect/crossing';
 import { everythingDocument } from '../inspect/everything';
 import { Inspector } from '../inspect/inspect';
 import { rowsDocument } from '../inspect/rows-document';
-import { entryOf, type Entry } from '../log/entries';
+import type { Entry } from '../log/entries';
+import { entry, sieve } from '../../testing/entries';
 import { foldLog } from '../log/fold';
 import { sourceOf } from '../read/source';
 import type { Condition } from '../sieve/condition';
@@ -52,17 +53,6 @@ const both = async (...entries: Entry[]): Promise<[Inspector, Inspector]> => [
   await opened({ hold: 'sample', bounds: { rows: 300, texts: 1000 } }, ...entries),
 ];
 
-let id = 0;
-const entry = (change: object): Entry => entryOf(change as never, String(id++), new Date(0));
-const sieve = (...conditions: Condition[]): Entry =>
-  entry({
-    type: 'make-sieve',
-    sieve: 's',
-    name: '',
-    parts: conditions.map((condition, i) => ({ id: String(i), condition, on: true })),
-    use: true,
-    why: null,
-  });
 const bands = entry({
   type: 'make-recode',
   id: 'r',

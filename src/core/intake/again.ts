@@ -1,6 +1,7 @@
 import type { Extract } from '../extract/extract';
 import type { AllRows, CellCounting, KeptRows, RowsAsked } from '../rows/all-rows';
 import type { Crossed, Valued } from '../rows/counting';
+import { gathered } from '../rows/gathered';
 import type { Categories, Numbers } from '../rows/records';
 import { askedOf, rowPasses } from '../rows/row-test';
 import type { Control } from '../read/source';
@@ -49,24 +50,11 @@ export class FilesAgain implements AllRows {
   }
 
   counting(asked: RowsAsked): CellCounting {
-    let waiting: { ask: CellsAsked; counter: CellCounter }[] = [];
-    let going: Promise<void> | null = null;
-    const count = async (ask: CellsAsked): Promise<CellCounter> => {
-      const counter = new CellCounter(ask);
-      waiting.push({ ask, counter });
-      // What else is asked before anything is waited for goes along.
-      going ??= Promise.resolve().then(() => {
-        const together = waiting;
-        waiting = [];
-        going = null;
-        return this.count(
-          asked,
-          together.map(({ counter: one }) => one),
-        );
-      });
-      await going;
-      return counter;
-    };
+    const count = gathered(async (asks: CellsAsked[]) => {
+      const counters = asks.map((ask) => new CellCounter(ask));
+      await this.count(asked, counters);
+      return counters;
+    });
     return {
       cross: async (
         by: readonly Categories[],
