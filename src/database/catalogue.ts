@@ -39,6 +39,8 @@ export interface Described {
   comment: string | null;
   /** Columns that tell rows apart, in their order; empty where nothing does. */
   key: string[];
+  /** Whether that is a primary key, in which nothing is NULL. */
+  isPrimary: boolean;
   constraints: Constraint[];
   /** Whether the server can draw rows of it at random by itself. */
   drawable: boolean;
@@ -134,6 +136,7 @@ async function table(connection: Connection, named: string): Promise<Described> 
     columns: columnsOf(columns[0][0]),
     comment,
     key: (told.find(({ type }) => type === 'p') ?? told.find(({ type }) => type === 'u'))?.columns ?? [],
+    isPrimary: told.some(({ type }) => type === 'p'),
     constraints: told.filter(({ type }) => type === 'c' || type === 'f'),
     drawable: kind === 'r' || kind === 'm' || (kind === 'p' && !(await hasForeign(connection, oid))),
   };
@@ -185,6 +188,7 @@ async function ofQuery(connection: Connection, query: string): Promise<Described
     columns: columnsOf(types),
     comment: null,
     key: [],
+    isPrimary: false,
     constraints: [],
     drawable: false,
   };

@@ -19,8 +19,10 @@ export interface AskedColumn {
   number: string;
 }
 
-/** Numbers as programs write them: what JavaScript reads as one, but for words and other bases. */
-const PLAIN_NUMBER = String.raw`^\s*[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d{1,3})?\s*$`;
+/** Numbers as programs write them: what JavaScript reads as one, but for words and other bases, and what has no room in 64 bits. */
+const PLAIN_NUMBER = String.raw`^\s*[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d{1,2})?\s*$`;
+const LONGEST_NUMBER = 100;
+const MOST_NUMBER = '1e300';
 const NUMBERS = /^(smallint|integer|bigint|numeric|real|double precision)\b/;
 
 /** How a column is asked for. `concat` writes a value by the very function that `COPY` writes it by. */
@@ -28,10 +30,12 @@ export function asked({ name, type, base, alike }: CatalogueColumn): AskedColumn
   const cell = quoted(name);
   const numeric = NUMBERS.test(type) || NUMBERS.test(base);
   const text = `concat(${cell})`;
+  const isWhole = /^(smallint|integer|bigint)/.test(base);
+  const value = (of: string): string => (isWhole ? `${of}::float8` : finiteNumber(of));
   const byValue = alike && !/^(text|character varying)/.test(type);
   const by = alike ? cell : text;
   const ofText = (one: string): string =>
-    `CASE WHEN ${one} ~ '${PLAIN_NUMBER}' THEN trim(both E' \\t\\r\\n' from ${one})::float8 END`;
+    `CASE WHEN length(${one}) <= ${LONGEST_NUMBER} AND ${one} ~ '${PLAIN_NUMBER}' THEN trim(both E' \\t\\r\\n' from ${one})::float8 END`;
   return {
     name,
     type,
@@ -39,11 +43,11 @@ export function asked({ name, type, base, alike }: CatalogueColumn): AskedColumn
     text,
     by,
     textOfC: alike ? 'concat(c)' : 'c',
-    numberOfC: numeric && byValue ? finite('c::float8') : ofText(alike ? 'concat(c)' : 'c'),
-    number: numeric ? finite(`${cell}::float8`) : ofText(text),
+    numberOfC: numeric && byValue ? value('c') : ofText(alike ? 'concat(c)' : 'c'),
+    number: numeric ? value(cell) : ofText(text),
   };
 }
 
-/** What is no number, or without end, is no value here. */
-const finite = (of: string): string =>
-  `CASE WHEN ${of} = ANY('{NaN,Infinity,-Infinity}') THEN NULL ELSE ${of} END`;
+/** What is no number, without end, or has no room in 64 bits, is no value here. */
+const finiteNumber = (of: string): string =>
+  `CASE WHEN ${of} > -${MOST_NUMBER} AND ${of} < ${MOST_NUMBER} THEN ${of}::float8 END`;

@@ -226,6 +226,21 @@ describe('a table of very many different values', () => {
     }
   }, 60_000);
 
+  it('takes numbers without room, and what only looks like one, for what they are', async () => {
+    await cluster.sql(`CREATE TABLE odd AS SELECT (i * 7919 % 1000003)::float8 / 8 AS f, (i * 7919 % 1000003)::numeric AS n, (i * 7919 % 1000003)::text AS s FROM generate_series(1, 101000) i;
+      INSERT INTO odd VALUES ('NaN', 'NaN', '1e999'), ('Infinity', repeat('9', 400)::numeric, repeat('9', 400)), (1e-300, 1e-300, '0x1f'), (-3.5, -3.5, ' -3.5 '), (NULL, NULL, '')`);
+    const [found, expected] = [
+      (await open('odd', { most: 4000 })).inspector.document(),
+      (await fromFile(copied('SELECT * FROM odd'))).document(),
+    ];
+    for (const [i, { name, kind, counts, statistics }] of expected.variables.entries()) {
+      const { distinct: _, ...rows } = counts;
+      expect(found.variables[i]).toMatchObject({ name, kind, counts: rows });
+      expect(found.variables[i].statistics.mean ?? NaN).toBeCloseTo(statistics.mean ?? 0, 4);
+      expect([name, found.variables[i].statistics.min]).toEqual([name, statistics.min]);
+    }
+  }, 60_000);
+
   it('is asked from afar, as JSON, to the same answers', async () => {
     const conditions: Condition[] = [
       { variable: 'rent', from: 100 },

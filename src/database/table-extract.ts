@@ -6,7 +6,7 @@ import { placeText } from './address';
 import { asked, type AskedColumn } from './cells';
 import type { Described } from './catalogue';
 import { quoted, type Connection, type Row } from './connection';
-import { tallies, tally } from './tallying';
+import { MOST_TEXTS, tallies, tally, tallyOfKey } from './tallying';
 import { EVERYWHERE, type Where } from './where';
 
 /** How far getting to know a table is. */
@@ -188,7 +188,7 @@ export async function keptExtract(
 /** What all rows hold, column by column: few different texts together in one pass, many each by a statement of its own. */
 async function passesOf(
   connection: Connection,
-  { from }: Described,
+  { from, key, isPrimary }: Described,
   columns: readonly AskedColumn[],
   held: readonly Column[],
   { where, all }: RowsWanted,
@@ -211,7 +211,14 @@ async function passesOf(
   for (const [i, column] of many.entries()) {
     await breathe();
     told(few.length + i);
-    found.set(column.name, await tally(connection, rows, column, said.get(column.name) ?? []));
+    const codes = said.get(column.name) ?? [];
+    const isKey = isPrimary && key.length === 1 && key[0] === column.name && all > MOST_TEXTS;
+    found.set(
+      column.name,
+      isKey
+        ? await tallyOfKey(connection, rows, column, codes, all)
+        : await tally(connection, rows, column, codes),
+    );
   }
   return found;
 }

@@ -1,6 +1,6 @@
 import type { ColumnPass } from '../core/extract/extract';
 import type { AskedColumn } from './cells';
-import type { Connection, Row } from './connection';
+import type { Connection, Row, Statement } from './connection';
 import type { Where } from './where';
 
 /** Up to so many different texts each is counted for itself. */
@@ -63,36 +63,72 @@ const PART = { all: '0', text: '1', others: '2' } as const;
 export async function tally(
   connection: Connection,
   { from, where }: Rows,
-  { name, by, textOfC, numberOfC }: AskedColumn,
+  column: AskedColumn,
   told: readonly string[],
 ): Promise<ColumnPass> {
+  const { name, by, textOfC, numberOfC } = column;
   const values = [...where.values, told];
   const most = `(SELECT k > ${MOST_TEXTS} FROM k)`;
   const few = `(SELECT k <= ${MOST_TEXTS} FROM k)`;
-  const statement = {
-    text: `WITH g AS MATERIALIZED (SELECT ${by} AS c, count(*) AS n FROM ${from} ${where.sql} GROUP BY 1),
-      k AS MATERIALIZED (SELECT count(*) AS k FROM g),
-      v AS MATERIALIZED (SELECT row_number() OVER () AS r, c, n, ${numberOfC} AS x FROM g WHERE ${most}),
-      told AS MATERIALIZED (
-        (SELECT r, c, n FROM v ORDER BY n DESC, c LIMIT ${MOST_FREQUENT})
-        UNION (SELECT r, c, n FROM v WHERE x IS NOT NULL ORDER BY x LIMIT ${AT_EACH_END})
-        UNION (SELECT r, c, n FROM v WHERE x IS NOT NULL ORDER BY x DESC LIMIT ${AT_EACH_END})
-        UNION (SELECT r, c, n FROM v WHERE x IS NULL AND c IS NOT NULL ORDER BY c LIMIT ${AT_EACH_END})
-        UNION (SELECT r, c, n FROM v WHERE x IS NULL AND c IS NOT NULL ORDER BY c DESC LIMIT ${AT_EACH_END})
-        UNION (SELECT r, c, n FROM v WHERE x IS NULL ORDER BY n DESC, c LIMIT ${NO_NUMBERS})
-        UNION (SELECT r, c, n FROM v WHERE ${textOfC} = ANY($${values.length}::text[]))
-      ),
-      o AS MATERIALIZED (SELECT v.c, v.n, v.x FROM v LEFT JOIN told ON told.r = v.r WHERE told.r IS NULL),
-      m AS MATERIALIZED (SELECT sum(n * x) / nullif(sum(n) FILTER (WHERE x IS NOT NULL), 0) AS m FROM o)
-      SELECT '${PART.all}', k::text, (SELECT sum(n) FROM g WHERE n > 1)::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM k
-      UNION ALL SELECT '${PART.text}', ${textOfC}, n::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM g WHERE ${few}
-      UNION ALL SELECT '${PART.text}', ${textOfC}, n::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM told
-      UNION ALL SELECT '${PART.others}', sum(n)::text, (sum(n) FILTER (WHERE ${textOfC} !~ '\\S'))::text,
-        (sum(n) FILTER (WHERE x IS NOT NULL))::text, min(x)::text, max(x)::text, (SELECT m FROM m)::text,
-        sum(n * (x - m.m))::text, sum(n * (x - m.m) ^ 2)::text, sum(n * (x - m.m) ^ 3)::text || ' ' || sum(n * (x - m.m) ^ 4)::text
-        FROM o, m WHERE ${most}`,
-    values,
-  };
+  const text = `WITH g AS MATERIALIZED (SELECT ${by} AS c, count(*) AS n FROM ${from} ${where.sql} GROUP BY 1),
+    k AS MATERIALIZED (SELECT count(*) AS k FROM g),
+    v AS MATERIALIZED (SELECT row_number() OVER () AS r, c, n, ${numberOfC} AS x FROM g WHERE ${most}),
+    told AS MATERIALIZED (
+      (SELECT r, c, n FROM v ORDER BY n DESC, c LIMIT ${MOST_FREQUENT})
+      UNION (SELECT r, c, n FROM v WHERE x IS NOT NULL ORDER BY x LIMIT ${AT_EACH_END})
+      UNION (SELECT r, c, n FROM v WHERE x IS NOT NULL ORDER BY x DESC LIMIT ${AT_EACH_END})
+      UNION (SELECT r, c, n FROM v WHERE x IS NULL AND c IS NOT NULL ORDER BY c LIMIT ${AT_EACH_END})
+      UNION (SELECT r, c, n FROM v WHERE x IS NULL AND c IS NOT NULL ORDER BY c DESC LIMIT ${AT_EACH_END})
+      UNION (SELECT r, c, n FROM v WHERE x IS NULL ORDER BY n DESC, c LIMIT ${NO_NUMBERS})
+      UNION (SELECT r, c, n FROM v WHERE ${textOfC} = ANY($${values.length}::text[]))
+    ),
+    o AS MATERIALIZED (SELECT v.c, v.n, v.x FROM v LEFT JOIN told ON told.r = v.r WHERE told.r IS NULL),
+    m AS MATERIALIZED (SELECT sum(CASE WHEN ${IN_REACH} THEN n * x END) / nullif(sum(n) FILTER (WHERE ${IN_REACH}), 0) AS m FROM o)
+    SELECT '${PART.all}', k::text, (SELECT sum(n) FROM g WHERE n > 1)::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM k
+    UNION ALL SELECT '${PART.text}', ${textOfC}, n::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM g WHERE ${few}
+    UNION ALL SELECT '${PART.text}', ${textOfC}, n::text, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM told
+    UNION ALL ${othersOf(textOfC, 'o', 'm')}`;
+  return passOf(connection, { text, values }, name);
+}
+
+/**
+ * The same of a column that is a key by itself, and has more different texts than are counted each: nothing need be grouped.
+ * @param all rows that there are
+ */
+export async function tallyOfKey(
+  connection: Connection,
+  { from, where }: Rows,
+  { name, cell, by, textOfC, numberOfC }: AskedColumn,
+  told: readonly string[],
+  all: number,
+): Promise<ColumnPass> {
+  const values = [...where.values, told];
+  const rows = `(SELECT ${by} AS c FROM ${from} ${where.sql}) AS g`;
+  const ordered = (direction: string): string =>
+    `SELECT ${by} AS c FROM ${from} ${where.sql} ORDER BY ${cell} ${direction} LIMIT ${AT_EACH_END}`;
+  const text = `WITH told AS MATERIALIZED ((${ordered('ASC')}) UNION (${ordered('DESC')})
+      UNION (SELECT c FROM ${rows} WHERE ${textOfC} = ANY($${values.length}::text[]))),
+    m AS MATERIALIZED (SELECT avg(CASE WHEN ${IN_REACH} THEN x END) AS m FROM (SELECT ${numberOfC} AS x FROM told) t),
+    o AS (SELECT g.c, 1 AS n, ${numberOfC.replaceAll(/\bc\b/g, 'g.c')} AS x FROM ${rows} LEFT JOIN told ON told.c = g.c WHERE told.c IS NULL)
+    SELECT '${PART.all}', '${all}', '0', NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL
+    UNION ALL SELECT '${PART.text}', ${textOfC}, '1', NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL FROM told
+    UNION ALL ${othersOf(textOfC, 'o', 'm')}`;
+  return passOf(connection, { text, values }, name);
+}
+
+/** Numbers whose fourth power has room in 64 bits; where there are others there are no moments. */
+const IN_REACH = 'abs(x) < 1e60';
+
+/** What texts that are not told come to together. @param from a table of texts c, rows n, and numbers x @param middle of one number m */
+const othersOf = (textOfC: string, from: string, middle: string): string => `
+  SELECT '${PART.others}', sum(n)::text, (sum(n) FILTER (WHERE ${textOfC} !~ '\\S'))::text,
+    (sum(n) FILTER (WHERE x IS NOT NULL))::text, min(x)::text, max(x)::text, max(m)::text,
+    sum(n * d)::text, sum(n * d * d)::text, sum(n * d * d * d)::text, sum(n * d * d * d * d)::text
+  FROM (SELECT c, n, x, m, CASE WHEN x IS NULL THEN NULL WHEN ${IN_REACH} THEN x - m ELSE 'NaN' END AS d
+        FROM ${from} CROSS JOIN (SELECT m FROM ${middle}) middle) AS each HAVING count(*) > 0`;
+
+/** Takes the answer to one of these. */
+async function passOf(connection: Connection, statement: Statement, name: string): Promise<ColumnPass> {
   const held = new Map<string, number>();
   let all = 0;
   let repeated = 0;
@@ -107,9 +143,8 @@ export async function tally(
   };
   await connection.batches(statement, BATCH, take, name);
   const pass = complete(held);
-  if (all <= MOST_TEXTS || !others) return pass;
-  const [, rows, blank, n, min, max, middle, first, second, last] = others as Row;
-  const [third, fourth] = (last ?? '').split(' ');
+  if (!others) return pass;
+  const [, rows, blank, n, min, max, middle, ...sums] = others as Row;
   const figure = (text: string | null | undefined): number => Number(text ?? 0);
   return {
     ...pass,
@@ -121,7 +156,7 @@ export async function tally(
         min: min === null ? Infinity : figure(min),
         max: max === null ? -Infinity : figure(max),
         middle: figure(middle),
-        sums: [first, second, third, fourth].map(figure),
+        sums: sums.map(figure),
       },
       distinct: all,
       error: 0,
