@@ -100,7 +100,10 @@ export async function openedWithLog(
     if (log.length) inspector.lay(foldLog(log));
   }
   const all = again ?? (ofDatabase ? rowsOfTable(inspector.received) : null);
-  if (all) await inspector.countAll(all, figures);
+  if (all && !(await inspector.countAll(all, figures)))
+    say(
+      `cells were corrected or rows added by hand, which all rows know nothing of: sieves and tables are of the ${inspector.extract.rows} rows held`,
+    );
   if (recodes.length) checkMade(options.recodes ?? '', inspector);
   if (sieve) for (const says of fitting(sieve, options.sieve ?? '', inspector)) say(says);
   const replay = replayOf(entries, inspector);
