@@ -370,7 +370,7 @@ describe('dig', () => {
     ],
     ['a delimiter of two signs', () => [path('a.csv'), '--delimiter', '::'], /no single character/],
     ['a folder', () => [folder], /this is no file/],
-    ['no file at all', () => [], /missing required argument/],
+    ['no file at all', () => [], /name a file, or a table with --database and --table/],
   ])('refuses %s with one line and exit 2', async (_, args, says) => {
     const { code, out, err } = await dig('inspect', ...args());
     expect([code, out]).toEqual([2, '']);
