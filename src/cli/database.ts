@@ -4,7 +4,7 @@ import type { Inspector } from '../core/inspect/inspect';
 import type { AllRows } from '../core/rows/all-rows';
 import { Connection } from '../database/connection';
 import { TableSource } from '../database/source';
-import type { Wanted } from '../database/catalogue';
+import type { TableWanted } from '../core/intake/sent';
 
 /** Options by which a table is named instead of files. */
 export interface DatabaseOptions {
@@ -53,7 +53,7 @@ export async function openTable(
     });
   connection = await Connection.open(database, { timeout });
   process.once('SIGINT', interrupted);
-  const wanted: Wanted = table === undefined ? { query: query ?? '' } : { table };
+  const wanted: TableWanted = table === undefined ? { query: query ?? '' } : { table };
   open = await TableSource.open(connection, wanted, codebooks, {
     names: columns ?? null,
     ...(allRows ? { most: Infinity } : {}),

@@ -1,11 +1,9 @@
 import { z } from 'zod';
 import { nearNames } from '../core/extract/near-names';
 import { InputError } from '../core/extract/problem';
+import type { ListedTable, TableWanted } from '../core/intake/sent';
 import { placeText } from './address';
 import { quoted, type Connection } from './connection';
-
-/** What is inspected: a table, named as in SQL, or the rows of a query. */
-export type Wanted = { table: string } | { query: string };
 
 /** A column as the catalogue has it. */
 export interface CatalogueColumn {
@@ -81,7 +79,7 @@ const COLUMNS = `
   WHERE a.attrelid = $1::oid AND a.attnum > 0 AND NOT a.attisdropped`;
 
 /** @throws InputError where it is not there or may not be read */
-export async function described(connection: Connection, wanted: Wanted): Promise<Described> {
+export async function described(connection: Connection, wanted: TableWanted): Promise<Described> {
   return 'table' in wanted ? table(connection, wanted.table) : ofQuery(connection, wanted.query);
 }
 
@@ -216,17 +214,6 @@ export function namesIn(named: string): string[] | null {
     names.push(found[1] === undefined ? found[2].toLowerCase() : found[1].replaceAll('""', '"'));
     if (found[3] === '') return names.length <= 3 ? names : null;
   }
-}
-
-/** A table as the catalogue lists it. */
-export interface ListedTable {
-  name: string;
-  /** As SQL writes it, quoted where it needs to be. */
-  sql: string;
-  columns: number;
-  /** About how many, as the server last knew; `null` where it does not. */
-  rows: number | null;
-  comment: string | null;
 }
 
 /** Tables and views that this user may read, those of the server itself left out. */

@@ -10,6 +10,7 @@ import type { Inspection } from '../core/inspect/schema';
 import { rowsAsked } from '../core/inspect/settled';
 import { measureIn, sideOf, weightIn } from '../core/inspect/sides';
 import { askedFrom, cellsSentSchema, FarAsks, rowsSentSchema } from '../core/intake/asked-far';
+import type { TableWanted } from '../core/intake/sent';
 import { readExtract } from '../core/intake/receive';
 import type { Entry } from '../core/log/entries';
 import { entry, sieve } from '../testing/entries';
@@ -18,7 +19,7 @@ import { sourceOf } from '../core/read/source';
 import type { Condition } from '../core/sieve/condition';
 import { demoFiles } from '../demo/files';
 import { asText, Cluster } from '../testing/postgres';
-import { namesIn, tablesIn, type Wanted } from './catalogue';
+import { namesIn, tablesIn } from './catalogue';
 import { Connection } from './connection';
 import { listIn, rangeIn } from './said';
 import { TableSource } from './source';
@@ -45,7 +46,7 @@ const closeAll = async (): Promise<void> => {
   connections = [];
 };
 const open = async (
-  wanted: Wanted | string,
+  wanted: TableWanted | string,
   { log = [], most, address }: { log?: Entry[]; most?: number; address?: string } = {},
 ): Promise<Open> => {
   const connection = await connect(address);
@@ -383,10 +384,10 @@ describe('what the catalogue says', () => {
       COMMENT ON COLUMN said.age IS 'Age in years';
       INSERT INTO said SELECT i, (ARRAY['none', 'stove', 'boiler'])[1 + i % 3]::heat, 1 + i % 2, 'o', 20 + i % 50, i / 3.0, ARRAY['a', 'b'], '{"a": 1}' FROM generate_series(1, 60) i`);
     const { inspector } = await open('said');
-    const entryOf_ = (name: string) => inspector.received.variables.find((one) => one.name === name)?.entry;
+    const entryIn = (name: string) => inspector.received.variables.find((one) => one.name === name)?.entry;
     expect(inspector.received.codebooks[0]).toMatchObject({ form: 'catalogue', title: 'Homes of the panel' });
-    expect(entryOf_('age')).toMatchObject({ label: 'Age in years', validRanges: [{ min: 0, max: 120 }] });
-    const codes = (name: string) => entryOf_(name)?.categories.map(({ code, label }) => [code, label]);
+    expect(entryIn('age')).toMatchObject({ label: 'Age in years', validRanges: [{ min: 0, max: 120 }] });
+    const codes = (name: string) => entryIn(name)?.categories.map(({ code, label }) => [code, label]);
     expect(codes('warm')).toEqual([
       ['none', null],
       ['stove', null],

@@ -6,8 +6,9 @@ import type { Inspector } from '../core/inspect/inspect';
 import { noValues } from '../core/inspect/passed';
 import { askedFrom, type RowsSent } from '../core/intake/asked-far';
 import { sampleOf } from '../core/intake/pass';
+import type { TableWanted } from '../core/intake/sent';
 import { placeText } from './address';
-import { described, type Wanted } from './catalogue';
+import { described } from './catalogue';
 import { asked } from './cells';
 import { Connection } from './connection';
 import { codebookOf } from './said';
@@ -31,7 +32,7 @@ export class TableSource {
   /** @param codebooks documents that say more than the catalogue @throws InputError in words */
   static async open(
     connection: Connection,
-    wanted: Wanted,
+    wanted: TableWanted,
     codebooks: readonly Codebook[],
     choices: Omit<Choices, 'codebook'> = {},
   ): Promise<TableSource> {
@@ -72,7 +73,7 @@ export class TableSource {
    */
   static async far(
     connection: Connection,
-    wanted: Wanted,
+    wanted: TableWanted,
     { names, without, ...sent }: RowsSent,
   ): Promise<TableRows> {
     const table = await described(connection, wanted);

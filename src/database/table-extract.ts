@@ -19,8 +19,6 @@ export interface Choices {
   /** Rows that are held at most; of a table with no more, all are. By default what a table of its width has room for. */
   most?: number;
   progress?: Progress;
-  /** Lets others in; throws where it is to stop. */
-  breathe?: () => Promise<void>;
 }
 
 /** Different texts in a sample up to which a column is counted together with others in one pass. */
@@ -42,7 +40,7 @@ export interface TableExtract {
 export async function tableExtract(
   connection: Connection,
   table: Described,
-  { names = null, codebook = null, most, progress, breathe = async () => undefined }: Choices = {},
+  { names = null, codebook = null, most, progress }: Choices = {},
 ): Promise<TableExtract> {
   const file = placeText(connection.place);
   const wanted = names ? table.columns.filter(({ name }) => names.includes(name)) : table.columns;
@@ -65,21 +63,19 @@ export async function tableExtract(
       element: table.name,
       says: `its ${all} rows of ${columns.length} variables are more than can be fetched to be written; take some variables, or the rows of a query`,
     });
-  await breathe();
   const rows: RowsWanted = { where: EVERYWHERE, all, room };
   const held = await heldRows(connection, table, columns, rows);
   const passes =
     all <= room
       ? null
-      : await passesOf(connection, table, columns, held.columns, rows, { codebook, progress, breathe });
-  const entryOf = new Map(codebook?.entries.map((entry) => [entry.name, entry]));
+      : await passesOf(connection, table, columns, held.columns, rows, { codebook, progress });
   const variables = wanted.map(({ name }, i): Variable => {
     const pass = passes?.get(name);
     return {
       name,
       position: i + 1,
       column: held.columns[i],
-      entry: entryOf.get(name) ?? null,
+      entry: null,
       ...(pass ? { pass } : {}),
     };
   });
@@ -111,7 +107,7 @@ export async function tableExtract(
             : [],
         },
       ],
-      codebooks: codebook ? [codebook] : [],
+      codebooks: [],
       notices: [],
       linkNotices: [],
       rows: held.rows,
@@ -167,11 +163,11 @@ export async function keptExtract(
   where: Where,
   rows: number,
 ): Promise<Extract> {
-  const asked_ = [...columns.values()];
+  const inOrder = [...columns.values()];
   const wanted: RowsWanted = { where, all: rows, room };
-  const held = await heldRows(connection, table, asked_, wanted);
+  const held = await heldRows(connection, table, inOrder, wanted);
   const [codebook = null] = extract.codebooks;
-  const passes = await passesOf(connection, table, asked_, held.columns, wanted, { codebook });
+  const passes = await passesOf(connection, table, inOrder, held.columns, wanted, { codebook });
   return {
     ...extract,
     rows: held.rows,
@@ -192,11 +188,7 @@ async function passesOf(
   columns: readonly AskedColumn[],
   held: readonly Column[],
   { where, all }: RowsWanted,
-  {
-    codebook = null,
-    progress,
-    breathe = async () => undefined,
-  }: { codebook?: Codebook | null; progress?: Progress; breathe?: () => Promise<void> },
+  { codebook = null, progress }: { codebook?: Codebook | null; progress?: Progress },
 ): Promise<Map<string, ColumnPass>> {
   const isFew = (i: number): boolean => (held[i].distinct?.length ?? Infinity) <= FEW;
   const few = columns.filter((_, i) => isFew(i));
@@ -209,7 +201,6 @@ async function passesOf(
     codebook?.entries.map(({ name, categories }) => [name, categories.map(({ code }) => code)]),
   );
   for (const [i, column] of many.entries()) {
-    await breathe();
     told(few.length + i);
     const codes = said.get(column.name) ?? [];
     const isKey = isPrimary && key.length === 1 && key[0] === column.name && all > MOST_TEXTS;

@@ -30,7 +30,7 @@ export class TableRows implements AllRows {
     private readonly connection: Connection,
     private readonly made: TableExtract,
     private readonly extract: Extract,
-    private readonly kept_: (where: Where, rows: number) => Promise<Extract>,
+    private readonly keptWhere: (where: Where, rows: number) => Promise<Extract>,
   ) {
     this.known = new Map(
       extract.variables.flatMap(({ name, pass }) => {
@@ -59,7 +59,7 @@ export class TableRows implements AllRows {
         rows: Number(row.at(-1)),
       })),
     );
-    return { all, kept, conditions, extract: wanted ? await this.kept_(this.where(asked), kept) : null };
+    return { all, kept, conditions, extract: wanted ? await this.keptWhere(this.where(asked), kept) : null };
   }
 
   counting(asked: RowsAsked): CellCounting {

@@ -23,7 +23,7 @@ export async function listTables(address: string | null): Promise<Tables | Probl
 }
 
 /** Asks for a table of a database, one that is kept here or any. */
-export const askTable = (of: Kept['database'] | null): void => set({ asking: 'database', table0: of });
+export const askTable = (of: Kept['database'] | null): void => set({ asking: 'database', tableAgain: of });
 
 /**
  * Opens a table; what was decided of it before, and is kept here, is laid over it. Its rows stay where they are: what is kept is the log.

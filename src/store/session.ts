@@ -131,7 +131,7 @@ export interface Session {
   /** An earlier log that is held against the open extract. */
   earlier: { name: string; entries: Entry[]; replay: Replay } | null;
   /** The table that is asked for again, where its log is kept. */
-  table0: Kept['database'] | null;
+  tableAgain: Kept['database'] | null;
   /** The open extract beside an earlier one. */
   beside: Beside | null;
   /** The trial recode that is being made, or changed where it has a name. */
@@ -212,7 +212,7 @@ export const NOTHING: Omit<
   side: 'down',
   looked: [],
   earlier: null,
-  table0: null,
+  tableAgain: null,
   beside: null,
   recoding: { of: '', name: null, side: null },
   current: null,

@@ -10,19 +10,18 @@ import { cellsTold, failedBy, placesTold } from './told-rows';
 /** @param all who can list rows that are not held @returns the records wanted, in their order */
 export async function rowsDocument(
   inspector: Inspector,
-  wanted_: RowsWanted,
+  ask: RowsWanted,
   all: AllRows | null = null,
 ): Promise<RowsDocument> {
-  const { variables, sort, find, dropped, from, take } = wanted_;
-  const listedThere = all && inspector.received.pass ? await allRowsListed(inspector, all, wanted_) : null;
-  if (listedThere)
-    return {
-      format: 'dig-first-rows',
-      version: 1,
-      rows: inspector.rowCounts,
-      sieve: inspector.account,
-      ...listedThere,
-    };
+  const { variables, sort, find, dropped, from, take } = ask;
+  const base = {
+    format: 'dig-first-rows' as const,
+    version: 1 as const,
+    rows: inspector.rowCounts,
+    sieve: inspector.account,
+  };
+  const listedThere = all && inspector.received.pass ? await allRowsListed(inspector, all, ask) : null;
+  if (listedThere) return { ...base, ...listedThere };
   const which = dropped ? 'dropped' : 'kept';
   const listed = rowsOf(inspector, { which, flag: null }, inspector.sifted?.within ?? null);
   const wanted = find === null ? listed : both(listed, rowsHolding(inspector, variables, find));
@@ -35,10 +34,7 @@ export async function rowsDocument(
     variables.flatMap((name) => inspector.wholly(name) ?? []),
   );
   return {
-    format: 'dig-first-rows',
-    version: 1,
-    rows: inspector.rowCounts,
-    sieve: inspector.account,
+    ...base,
     found: find === null ? null : sizeOf(wanted),
     records: placesTold(inspector, rows).map(({ row, place, file, line }, i) => ({
       row: place,

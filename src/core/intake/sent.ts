@@ -4,14 +4,14 @@ import type { ColumnPass, Extract, Variable } from '../extract/extract';
 import { cellsSentSchema, keptCountsSchema, rowsSentSchema } from './asked-far';
 
 /** What of a database is wanted: a table, named as in SQL, or the rows of a query. */
-export const wantedSchema = z.union([
+const wantedSchema = z.union([
   z.strictObject({ table: z.string().min(1).max(500) }),
   z.strictObject({ query: z.string().min(1).max(100_000) }),
 ]);
 export type TableWanted = z.infer<typeof wantedSchema>;
 
 /** A table as the catalogue lists it. */
-export const listedTableSchema = z.object({
+const listedTableSchema = z.object({
   name: z.string(),
   sql: z.string(),
   columns: z.number(),
@@ -81,7 +81,7 @@ const sentSchema = z.looseObject({
     }),
   ),
 });
-export type SentExtract = z.infer<typeof sentSchema>;
+type SentExtract = z.infer<typeof sentSchema>;
 const progress = z.object({ says: z.string(), done: z.number(), whole: z.number(), rows: z.number() });
 export const openLineSchema = z.union([
   z.object({ progress }),

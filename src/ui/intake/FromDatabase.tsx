@@ -40,7 +40,7 @@ function Picking({ close }: { close: () => void }) {
   const [busy, setBusy] = useState(false);
   const [found, setFound] = useState<Tables | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
-  const { table0 } = useParts('table0');
+  const { tableAgain } = useParts('tableAgain');
   useEffect(() => {
     void knownDatabase().then(setKnown);
   }, []);
@@ -70,7 +70,7 @@ function Picking({ close }: { close: () => void }) {
         <PickTable
           key={found.session}
           found={found}
-          again={table0?.at === found.at ? table0 : null}
+          again={tableAgain?.at === found.at ? tableAgain : null}
           take={take}
         />
       ) : (
@@ -88,10 +88,10 @@ function Picking({ close }: { close: () => void }) {
               <span className="soft">which this program was told of when it was started</span>
             </p>
           )}
-          {table0 && (
+          {tableAgain && (
             <p className="soft">
-              {table0.table ?? 'The query'} is in {table0.at}; its rulings are kept here, and are laid once it
-              is open.
+              {tableAgain.table ?? 'The query'} is in {tableAgain.at}; its rulings are kept here, and are laid
+              once it is open.
             </p>
           )}
           <Form.Label htmlFor="database-address">
