@@ -1,5 +1,6 @@
 import pg from 'pg';
 import Cursor from 'pg-cursor';
+import pgpass from 'pgpass';
 import { Stopped } from '../core/extract/problem';
 import { placeOf, type Place } from './address';
 import { inWords } from './trouble';
@@ -165,8 +166,21 @@ export class Connection {
   }
 }
 
-const clientOf = (address: string): pg.Client =>
-  new pg.Client({ connectionString: address, connectionTimeoutMillis: PATIENCE, keepAlive: true });
+function clientOf(address: string): pg.Client {
+  const client = new pg.Client({
+    connectionString: address,
+    connectionTimeoutMillis: PATIENCE,
+    keepAlive: true,
+  });
+  const { host, port, database, user } = client;
+  // What neither the address nor the environment says may stand in a pgpass file.
+  if (!client.password)
+    Object.assign(client, {
+      password: () =>
+        new Promise<string | undefined>((resolve) => pgpass({ host, port, database, user }, resolve)),
+    });
+  return client;
+}
 
 /** A name quoted by the client's own rule. */
 export const quoted = (name: string): string => pg.escapeIdentifier(name);

@@ -1,4 +1,7 @@
 import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { Stopped } from '../core/extract/problem';
@@ -573,6 +576,22 @@ describe('what goes wrong', () => {
       ).toBe(60);
     } finally {
       delete process.env.PGPASSWORD;
+    }
+  });
+
+  it('takes the password from a pgpass file, and says where it is missed', async () => {
+    const file = join(mkdtempSync(join(tmpdir(), 'dig-pgpass-')), 'pgpass');
+    writeFileSync(file, `127.0.0.1:${cluster.port}:*:reader:r\n`, { mode: 0o600 });
+    const bare = cluster.address('postgres', 'reader', null);
+    process.env.PGPASSFILE = file;
+    try {
+      expect((await open('said', { address: bare })).inspector.received.rows).toBe(60);
+      process.env.PGPASSFILE = `${file}.none`;
+      await expect(open('said', { address: bare })).rejects.toThrow(
+        /it asks for a password; give it in PGPASSWORD/,
+      );
+    } finally {
+      delete process.env.PGPASSFILE;
     }
   });
 
