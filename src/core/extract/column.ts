@@ -196,7 +196,13 @@ export class ColumnBuilder {
     rows: number,
   ): void {
     this.room(this.length + rows);
-    for (let row = 0, i = first; row < rows; row++, i += step) this.push(source, starts[i], ends[i]);
+    let row = 0;
+    if (this.dictionary) {
+      if (found.length < rows) found = new Int32Array(rows * 2);
+      this.dictionary.codes(source, starts, ends, first, step, rows, found);
+      for (; row < rows && this.dictionary; row++) this.pushCode(found[row], this.dictionary);
+    }
+    for (let i = first + row * step; row < rows; row++, i += step) this.pushBytes(source, starts[i], ends[i]);
   }
 
   /** Takes the cells of another column from zero-based row `from` up to but not including `to`. */
@@ -225,14 +231,17 @@ export class ColumnBuilder {
 
   private push(source: Uint8Array, from: number, to: number): void {
     const { dictionary } = this;
-    if (dictionary) {
-      const code = dictionary.code(source, from, to);
-      if (code === 0x100 || code === 0x10000) this.widen(code);
-      this.codes[this.length++] = code;
-      if (code >= DICTIONARY_LIMIT && code * LEAST_REPETITION > this.length)
-        this.giveUpDictionary(dictionary);
-      return;
-    }
+    if (dictionary) this.pushCode(dictionary.code(source, from, to), dictionary);
+    else this.pushBytes(source, from, to);
+  }
+
+  private pushCode(code: number, dictionary: Dictionary): void {
+    if (code === 0x100 || code === 0x10000) this.widen(code);
+    this.codes[this.length++] = code;
+    if (code >= DICTIONARY_LIMIT && code * LEAST_REPETITION > this.length) this.giveUpDictionary(dictionary);
+  }
+
+  private pushBytes(source: Uint8Array, from: number, to: number): void {
     this.byteRoom(to - from);
     for (let i = from; i < to; i++) this.bytes[this.used++] = source[i];
     this.codes[this.length++] = this.used;
@@ -273,6 +282,9 @@ export class ColumnBuilder {
     this.codes = larger;
   }
 }
+
+/** Codes of the cells at hand, for the next that come. */
+let found = new Int32Array(1 << 12);
 
 /** Bytes of the one text that is being looked up. */
 let scratch = new Uint8Array(1024);

@@ -18,6 +18,9 @@ export class TooLong extends Error {
   }
 }
 
+const ZERO = 0x30;
+const POINT = 0x2e;
+
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
 
 /** Longest number that may be found by its value: its digits, and a point. */
@@ -36,8 +39,6 @@ const PLACES_EACH = 8;
  */
 export class Dictionary {
   size = 0;
-  /** Whether it learns no more: what it does not know then has no code. */
-  frozen = false;
   private bytes = new Uint8Array(256);
   private ends = new Uint32Array(16);
   private used = 0;
@@ -51,7 +52,10 @@ export class Dictionary {
   private hashes = new Int32Array(0);
   private longSize = 0;
 
-  /** Code of the cell from `from` up to `to`; a new one, which then is `size - 1`, if it was not there, and −1 where it is frozen. */
+  /** @param most different cells that it learns; what it does not know then has no code */
+  constructor(private readonly most = Infinity) {}
+
+  /** Code of the cell from `from` up to `to`; a new one, which then is `size - 1`, if it was not there, and −1 where it learns no more. */
   code(source: Uint8Array, from: number, to: number): number {
     const length = to - from;
     if (length > SHORT) return this.longCode(source, from, to);
@@ -87,7 +91,7 @@ export class Dictionary {
       }
       place = (place + ENTRY) & mask;
     }
-    if (this.frozen) return -1;
+    if (this.size >= this.most) return -1;
     const code = this.learn(source, from, to);
     if (number >= 0 && this.hasPlace(number)) {
       this.numbers[number] = code + 1;
@@ -101,6 +105,84 @@ export class Dictionary {
   }
 
   /**
+   * Codes of many cells, as `code` gives them one by one: the cell of each of `rows` rows reaches from `starts[i]` up to `ends[i]`,
+   * where i begins at `first` and grows by `step`. What is known is found here, in one loop.
+   */
+  codes(
+    source: Uint8Array,
+    starts: Uint32Array,
+    ends: Uint32Array,
+    first: number,
+    step: number,
+    rows: number,
+    into: Int32Array,
+  ): void {
+    let { numbers, short, decimals } = this;
+    for (let row = 0, i = first; row < rows; row++, i += step) {
+      const from = starts[i];
+      const to = ends[i];
+      const length = to - from;
+      if (length <= SHORT) {
+        // As `plainNumber` reads it, knowing how many decimals there are.
+        const point = decimals > 0 ? to - decimals - 1 : to;
+        const head = source[from] ^ ZERO;
+        if (length <= PLAIN && head < 10 && point > from && (head !== 0 || point === from + 1)) {
+          let number = 0;
+          let odd = decimals;
+          let at = from;
+          for (; at < point; at++) {
+            const digit = source[at] - ZERO;
+            odd |= digit | (9 - digit);
+            number = number * 10 + digit;
+          }
+          if (decimals > 0) {
+            if (source[at++] !== POINT) odd = -1;
+            for (; at < to; at++) {
+              const digit = source[at] - ZERO;
+              odd |= digit | (9 - digit);
+              number = number * 10 + digit;
+            }
+          }
+          if (odd >= 0 && number < numbers.length) {
+            const code = numbers[number];
+            if (code !== 0) {
+              into[row] = code - 1;
+              continue;
+            }
+          }
+        }
+        let low = 0;
+        let high = 0;
+        let least = 0;
+        const half = length < 4 ? to : from + 4;
+        for (let at = from, shift = 0; at < half; at++, shift += 8) {
+          const byte = source[at];
+          least |= byte - 1;
+          low |= byte << shift;
+        }
+        for (let at = half, shift = 0; at < to; at++, shift += 8) {
+          const byte = source[at];
+          least |= byte - 1;
+          high |= byte << shift;
+        }
+        const mask = short.length - 1;
+        let place = start(low, high) & mask;
+        let code = least < 0 ? 0 : short[place + 2];
+        while (code !== 0 && (short[place] !== low || short[place + 1] !== high)) {
+          place = (place + ENTRY) & mask;
+          code = short[place + 2];
+        }
+        if (code !== 0) {
+          into[row] = code - 1;
+          continue;
+        }
+      }
+      into[row] = this.code(source, from, to);
+      ({ numbers, short, decimals } = this);
+    }
+  }
+
+  /**
    * The digits of a cell as one number, if it is a number that is written in one way alone: digits without a needless zero
    * before them, and with as many decimals as the others of the column; −1 for any other cell.
    */
@@ -108,14 +190,14 @@ export class Dictionary {
     let value = 0;
     let point = -1;
     for (let i = from; i < to; i++) {
-      const digit = source[i] - 0x30;
+      const digit = source[i] - ZERO;
       if (digit >= 0 && digit <= 9) value = value * 10 + digit;
       else if (digit === -2 && point < 0) point = i;
       else return -1;
     }
     // A point with nothing before or behind it, and a zero before other digits, are other ways to write a number.
     if (from === to || point === from || point === to - 1) return -1;
-    if (source[from] === 0x30 && to - from > 1 && point !== from + 1) return -1;
+    if (source[from] === ZERO && to - from > 1 && point !== from + 1) return -1;
     const decimals = point < 0 ? 0 : to - point - 1;
     if (this.decimals < 0) this.decimals = decimals;
     return decimals === this.decimals ? value : -1;
@@ -213,7 +295,7 @@ export class Dictionary {
       if (this.hashes[place] === hash && this.isAt(code - 1, source, from, to)) return code - 1;
       place = (place + 1) & mask;
     }
-    if (this.frozen) return -1;
+    if (this.size >= this.most) return -1;
     const code = this.learn(source, from, to);
     this.long[place] = code + 1;
     this.hashes[place] = hash;

@@ -83,7 +83,7 @@ function chance(row: number): number {
 
 /** Counts all cells of a column that passes, and holds those of the rows that are sampled. */
 export class PassBuilder implements CellTaker {
-  private readonly dictionary = new Dictionary();
+  private readonly dictionary: Dictionary;
   private counts = new Float64Array(64);
   private held = new ColumnBuilder();
   private passed = 0;
@@ -92,8 +92,10 @@ export class PassBuilder implements CellTaker {
   /** @param most texts that are counted each for itself */
   constructor(
     private readonly sampler: Sampler,
-    private readonly most: number,
-  ) {}
+    most: number,
+  ) {
+    this.dictionary = new Dictionary(most);
+  }
 
   get rows(): number {
     return this.passed;
@@ -127,7 +129,14 @@ export class PassBuilder implements CellTaker {
     step: number,
     rows: number,
   ): void {
-    for (let row = 0, i = first; row < rows; row++, i += step) this.push(source, starts[i], ends[i]);
+    if (found.length < rows) found = new Int32Array(rows * 2);
+    this.dictionary.codes(source, starts, ends, first, step, rows, found);
+    this.countRoom();
+    const { counts } = this;
+    for (let row = 0, i = first; row < rows; row++, i += step)
+      if (found[row] >= 0) counts[found[row]]++;
+      else this.other.add(source, starts[i], ends[i], 1);
+    this.passed += rows;
     for (const at of this.sampler.picks) {
       const i = first + at * step;
       this.held.pushSpans(source, starts, ends, i, step, 1);
@@ -158,19 +167,26 @@ export class PassBuilder implements CellTaker {
   private push(source: Uint8Array, from: number, to: number, times = 1): void {
     this.passed += times;
     const code = this.dictionary.code(source, from, to);
-    if (code < 0) {
-      (this.others ??= new Others(this.dictionary.texts(), this.counts)).add(source, from, to, times);
-      return;
-    }
-    if (code === this.counts.length) {
-      const more = new Float64Array(code * 2);
-      more.set(this.counts);
-      this.counts = more;
-    }
-    this.counts[code] += times;
-    if (this.dictionary.size >= this.most) this.dictionary.frozen = true;
+    this.countRoom();
+    if (code < 0) this.other.add(source, from, to, times);
+    else this.counts[code] += times;
+  }
+
+  private get other(): Others {
+    return (this.others ??= new Others(this.dictionary.texts(), this.counts));
+  }
+
+  /** Room for the counts of all texts that are known. */
+  private countRoom(): void {
+    if (this.dictionary.size <= this.counts.length) return;
+    const more = new Float64Array(this.dictionary.size * 2);
+    more.set(this.counts);
+    this.counts = more;
   }
 }
+
+/** Codes of the cells at hand, for the next that come. */
+let found = new Int32Array(1 << 12);
 
 const encoder = new TextEncoder();
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });

@@ -56,7 +56,7 @@ const MOST_KNOWN = 200_000;
 
 /** The cells of one variable of the rows at hand, each different text read once. */
 export class PassingCells {
-  private readonly dictionary = new Dictionary();
+  private readonly dictionary = new Dictionary(MOST_KNOWN);
   private readonly texts: string[] = [];
   private codes = new Int32Array(0);
   /** Texts of the rows at hand that are known by no code. */
@@ -77,10 +77,7 @@ export class PassingCells {
       const code = dictionary.code(source, from, to);
       codes[row] = code;
       if (code < 0) others.set(row, decoder.decode(source.subarray(from, to)));
-      else if (code === texts.length) {
-        texts.push(decoder.decode(source.subarray(from, to)));
-        if (texts.length >= MOST_KNOWN) dictionary.frozen = true;
-      }
+      else if (code === texts.length) texts.push(decoder.decode(source.subarray(from, to)));
     };
     if (batch.each(this.name, take)) return;
     const bytes = encoder.encode(this.without(batch.file));

@@ -1,7 +1,7 @@
 import { InputError } from '../extract/problem';
 import { isBlank } from './looks';
 import { guessDialect, guessHeader, guessTitles, HEADER_ROWS, usualWidth, type Dialect } from './dialect';
-import { decoded, guessEncoding, turnedNotice, type Encoding } from './encoding';
+import { asUtf8, decoded, guessEncoding, turnedNotice, type Encoding } from './encoding';
 import { unpacked } from './gzip';
 import { notText } from './signature';
 import { firstBytes, type ByteSource, type Control } from './source';
@@ -10,6 +10,7 @@ import { Notices } from './notices';
 import { spansOf } from './spans';
 import { split } from './split';
 import type { FileRead, RowTaker } from './taker';
+import { Waiting } from './waiting';
 
 /** Everything about a delimited file that was guessed or chosen. */
 export interface DelimitedReading extends Dialect {
@@ -38,9 +39,9 @@ const SAMPLE_BYTES = 1 << 18;
 const TAIL_BYTES = 1 << 16;
 /** Wider rows than this are no table: line ends are missing. */
 const MOST_COLUMNS = 50_000;
-/** A row of more UTF-16 units than this is no row. */
+/** A row of more bytes than this is no row. */
 const LONGEST_ROW = 1 << 27;
-/** Text is cut in pieces of about this many UTF-16 units, or larger ones that hold enough rows of a wide file. */
+/** Text is cut in pieces of about this many bytes, or larger ones that hold enough rows of a wide file. */
 const PIECE = 1 << 19;
 const LARGEST_PIECE = 1 << 23;
 const ROWS_PER_PIECE = 400;
@@ -165,21 +166,27 @@ export async function readDelimited(
     if ((!before || before[1] + row - before[0] !== at) && lines.length <= MOST_PLACES) lines.push([row, at]);
   };
 
-  const take = (text: string, last: boolean): number => {
-    const whole = last ? text.length : text.lastIndexOf('\n') + 1;
-    const plain =
-      width > 0 && !damaged && whole > 0
-        ? spansOf(text.slice(0, whole), reading.delimiter, reading.quote, width)
-        : null;
-    if (plain) {
-      const rows = mostRows === null ? plain.rows : Math.min(plain.rows, mostRows - read);
-      partial ||= rows < plain.rows;
-      stands(read, line);
-      taker.spans(rows < plain.rows ? { ...plain, rows } : plain);
-      read += rows;
-      line += plain.rows;
-      return whole;
+  const waiting = new Waiting();
+  /** Takes rows where they lie. @returns bytes used, `null` where the parser is needed */
+  const takeCells = (last: boolean): number | null => {
+    const found = width > 0 && !damaged ? spansOf(waiting, reading, width, last) : null;
+    if (!found) return null;
+    const rows = mostRows === null ? found.rows : Math.min(found.rows, mostRows - read);
+    partial ||= rows < found.rows;
+    stands(read, line);
+    let within = 0;
+    for (const [row, breaks] of found.breaks) {
+      within += breaks;
+      if (row + 1 < rows) stands(read + row + 1, line + row + 1 + within);
     }
+    taker.spans(rows < found.rows ? { ...found, rows } : found);
+    read += rows;
+    line += found.rows + within;
+    return found.used;
+  };
+  /** Takes rows as text. @returns bytes used */
+  const takeText = (last: boolean): number => {
+    const { text } = waiting;
     const piece = split(text, reading, last);
     if (piece.unclosed !== null) {
       const at = line + lineEnds(text.slice(0, piece.unclosed));
@@ -255,37 +262,40 @@ export async function readDelimited(
     if (kept.length) taker.rows(kept);
     read += kept.length;
     line += lineEnds(text.slice(0, piece.used));
-    return piece.used;
+    return waiting.before(text.slice(piece.used));
+  };
+  const take = (last: boolean): number => {
+    const used = takeCells(last) ?? takeText(last);
+    waiting.drop(used);
+    return used;
   };
 
-  let text = '';
   let consumed = 0;
   let enough = PIECE;
-  const parts = decoded(opened.open(), reading.encoding, (to) => {
+  const parts = asUtf8(opened.open(), reading.encoding, (to) => {
     if (to === 'damaged') damaged = true;
     else encoding = to;
     notices.add(undefined, turnedNotice(to), 'encoding');
   });
   for await (const part of parts) {
-    text += part;
-    if (text.length < enough) continue;
-    const used = take(text, false);
-    if (used === 0 && text.length > LONGEST_ROW)
+    waiting.add(part);
+    if (waiting.length < enough) continue;
+    const used = take(false);
+    if (used === 0 && waiting.length > LONGEST_ROW)
       throw new InputError({
         file,
         line,
         says: `no row ends within ${LONGEST_ROW >> 20} million characters; the file is no table, or a quotation mark is never closed`,
       });
     consumed += used;
-    text = text.slice(used);
     // A row longer than a piece: look again only when there is twice as much, so that the work stays linear.
     const piece = Math.min(LARGEST_PIECE, Math.max(PIECE, (consumed / Math.max(1, read)) * ROWS_PER_PIECE));
-    enough = used === 0 ? text.length * 2 : Math.max(piece, text.length + piece / 2);
+    enough = used === 0 ? waiting.length * 2 : Math.max(piece, waiting.length + piece / 2);
     control.progress?.(file, opened.consumed(), read);
     await control.breathe?.();
     if (partial) break;
   }
-  if (text && !partial) take(text, true);
+  if (waiting.length && !partial) take(true);
   control.progress?.(file, source.bytes, read);
   if (width === 0) throw new InputError({ file, line: 1, says: 'the file holds no cells' });
   if (read === 0) notices.add(undefined, 'the file holds a header and no rows', 'no rows');

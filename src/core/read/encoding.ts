@@ -34,6 +34,7 @@ export type Encoding = (typeof ENCODINGS)[number];
 
 const utf8 = new TextDecoder('utf-8', { fatal: true, ignoreBOM: true });
 const loose = new TextDecoder('utf-8', { ignoreBOM: true });
+const encoder = new TextEncoder();
 
 /** The encoding of a sample, with the reason in words. UTF-16 by mark or zero bytes, UTF-8 if the bytes are valid. */
 export function guessEncoding(sample: Uint8Array): { encoding: Encoding; because: string } {
@@ -158,49 +159,71 @@ export const turnedNotice = (to: Encoding | 'damaged'): string =>
     ? 'some bytes are not valid UTF-8; they stand as \uFFFD'
     : `the bytes are not valid UTF-8; read as ${to === 'windows-1252' ? 'Windows-1252' : to.toUpperCase()}`;
 
+/** Whether all bytes are ASCII. */
+function isAscii(bytes: Uint8Array): boolean {
+  let any = 0;
+  let at = 0;
+  const whole = bytes.length - 3;
+  for (; at < whole; at += 4) any |= bytes[at] | bytes[at + 1] | bytes[at + 2] | bytes[at + 3];
+  for (; at < bytes.length; at++) any |= bytes[at];
+  return any < 0x80;
+}
+
 /**
- * Text of a byte stream, piece by piece, without its byte order mark. UTF-8 that turns out not to be: where all before
- * was ASCII the rest is read in the encoding that its bytes are like (those so far mean the same in all); where characters
- * beyond ASCII were valid, single bad bytes become U+FFFD. Either is told to `turned`.
+ * A byte stream as UTF-8, piece by piece, each of whole characters, without its byte order mark. What is UTF-8 is passed on as
+ * it is. UTF-8 that turns out not to be: where all before was ASCII the rest is read in the encoding that its bytes are like
+ * (those so far mean the same in all); where characters beyond ASCII were valid, single bad bytes become U+FFFD. Either is told
+ * to `turned`.
  */
-export async function* decoded(
+export async function* asUtf8(
   parts: AsyncIterable<Uint8Array>,
   encoding: Encoding,
   turned: (to: Encoding | 'damaged') => void,
-): AsyncGenerator<string> {
+): AsyncGenerator<Uint8Array> {
   let rest: Uint8Array = new Uint8Array(0);
   let stream: TextDecoder | null =
     encoding === 'utf-8' ? null : new TextDecoder(encoding, { ignoreBOM: true });
   let beyondAscii = false;
   let first = true;
-  const clean = (text: string): string => {
-    const bare = first && text.startsWith('\uFEFF') ? text.slice(1) : text;
-    if (text) first = false;
-    return bare;
+  const clean = (bytes: Uint8Array): Uint8Array => {
+    const marked = first && bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf;
+    if (bytes.length) first = false;
+    return marked ? bytes.subarray(3) : bytes;
   };
   for await (const part of parts) {
     if (stream) {
-      yield clean(stream.decode(part, { stream: true }));
+      yield clean(encoder.encode(stream.decode(part, { stream: true })));
       continue;
     }
     const bytes = rest.length ? join([rest, part]) : part;
-    const whole = wholeCharacters(bytes);
+    const whole = bytes.subarray(0, wholeCharacters(bytes));
     try {
-      const text = utf8.decode(bytes.subarray(0, whole));
-      beyondAscii ||= text.length < whole;
-      rest = bytes.slice(whole);
-      yield clean(text);
+      if (!isAscii(whole)) {
+        utf8.decode(whole);
+        beyondAscii = true;
+      }
+      rest = bytes.slice(whole.length);
+      yield clean(whole);
     } catch {
-      const elsewhere = !beyondAscii && damagedUtf8(bytes.subarray(0, whole));
-      const to = elsewhere ? otherThanUtf8(bytes.subarray(0, whole)).encoding : 'utf-8';
+      const elsewhere = !beyondAscii && damagedUtf8(whole);
+      const to = elsewhere ? otherThanUtf8(whole).encoding : 'utf-8';
       turned(elsewhere ? to : 'damaged');
       stream = new TextDecoder(to, { ignoreBOM: true });
-      yield clean(stream.decode(bytes, { stream: true }));
+      yield clean(encoder.encode(stream.decode(bytes, { stream: true })));
     }
   }
-  if (stream) yield clean(stream.decode());
+  if (stream) yield clean(encoder.encode(stream.decode()));
   else if (rest.length) {
     turned('damaged');
-    yield clean(loose.decode(rest));
+    yield clean(encoder.encode(loose.decode(rest)));
   }
+}
+
+/** The same as text. */
+export async function* decoded(
+  parts: AsyncIterable<Uint8Array>,
+  encoding: Encoding,
+  turned: (to: Encoding | 'damaged') => void,
+): AsyncGenerator<string> {
+  for await (const bytes of asUtf8(parts, encoding, turned)) yield loose.decode(bytes);
 }
