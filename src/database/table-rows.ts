@@ -1,4 +1,5 @@
 import type { ColumnPass, Extract } from '../core/extract/extract';
+import { textArray } from '../core/extract/text-list';
 import { InputError } from '../core/extract/problem';
 import type {
   AllRows,
@@ -258,7 +259,7 @@ class Joined {
     if (variable === null) return size > 0 ? '0' : '-1';
     const { pass } = this.columnOf(variable);
     if (pass.others) throw tooManyToPlace(variable, pass.others.distinct);
-    const name = this.join(variable, pass.texts, pass.texts.map(of), 'int');
+    const name = this.join(variable, textArray(pass.texts), pass.texts.map(of), 'int');
     return `coalesce(${name}, -1)`;
   }
 
@@ -268,7 +269,7 @@ class Joined {
     const numbers = pass.texts.map((text) => of(text));
     const name = this.join(
       variable,
-      pass.texts,
+      textArray(pass.texts),
       numbers.map((one) => (Number.isNaN(one) ? null : one)),
       'float8',
     );

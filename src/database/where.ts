@@ -1,4 +1,5 @@
 import type { ColumnPass } from '../core/extract/extract';
+import { textArray } from '../core/extract/text-list';
 import { InputError } from '../core/extract/problem';
 import { isoText } from '../core/infer/dates';
 import type { RowTest, TextTest, UnreadTest } from '../core/rows/row-test';
@@ -48,7 +49,7 @@ export function conditionSql(test: RowTest, known: ReadonlyMap<string, KnownColu
     const listed = isMost ? pass.texts.filter((text) => !test.holds(text)) : yes;
     return `(${column.text} ${isMost ? '<> ALL' : '= ANY'}(${values.bind(listed, 'text[]')}))`;
   }
-  const told = values.bind(pass.texts, 'text[]');
+  const told = values.bind(textArray(pass.texts), 'text[]');
   const unread = unreadSql(test, column, values);
   return `(${column.text} = ANY(${values.bind(yes, 'text[]')}) OR (${column.text} <> ALL(${told}) AND ${unread}))`;
 }

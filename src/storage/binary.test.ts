@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { columnOf, PackedColumn } from '../core/extract/column';
-import { fromBinary, toBinary } from './binary';
+import { columnOf } from '../core/extract/column';
+import { PackedColumn } from '../core/extract/packed-column';
+import { columnSchema, fromBinary, sizeOf, toBinary } from './binary';
 
 describe('what the browser keeps', () => {
   it('gives back every cell of a column exactly', () => {
@@ -14,6 +15,24 @@ describe('what the browser keeps', () => {
         },
       ),
     );
+  });
+
+  it('keeps columns of numbers by their digits', () => {
+    const coded = Array.from({ length: 900 }, (_, i) =>
+      i % 50 ? (i / 4).toFixed(2) : ['NA', '', ' 1'][i % 3],
+    );
+    const many = Array.from({ length: 300_000 }, (_, i) => (i % 1000 ? `${i * 3}` : 'none'));
+    for (const [cells, form] of [
+      [coded, 'coded-numbers'],
+      [many, 'numbers'],
+    ] as const) {
+      const binary = toBinary(columnOf(cells));
+      expect(binary.form).toBe(form);
+      expect(columnSchema.safeParse(structuredClone(binary)).success).toBe(true);
+      const column = fromBinary(binary);
+      expect(Array.from({ length: column.rows }, (_, row) => column.text(row))).toEqual(cells);
+      expect(sizeOf(binary)).toBeLessThan(cells.length * 20);
+    }
   });
 
   it('keeps packed columns as they are', () => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Column } from '../core/extract/column';
 import { bareEntry, type Extract } from '../core/extract/extract';
+import { textArray } from '../core/extract/text-list';
 import { columnSchema, fromBinary, sizeOf, toBinary, type BinaryColumn } from './binary';
 import { digLog, type DigLog } from '../core/log/entries';
 import { alone, isHeld } from './locks';
@@ -69,7 +70,7 @@ export async function keepColumns(id: string, extract: Extract): Promise<void> {
     ...(database ? { database: { ...database } } : {}),
     variables: extract.variables.map(({ column: _, pass, ...variable }) => ({
       ...variable,
-      ...(pass && !database ? { pass } : {}),
+      ...(pass && !database ? { pass: { ...pass, texts: textArray(pass.texts) } } : {}),
     })),
   };
   await stores.columns.setItem(`${id}:description`, description);

@@ -1,7 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sequenceOf } from '../infer/sequence';
+import { tallyColumn } from '../tally/tally';
 import { columnOf, ColumnBuilder } from './column';
+import { NumberColumn, ODD } from './number-column';
+import { PackedColumn } from './packed-column';
 import { findRows } from './rows';
+import { textAt } from './text-list';
 
 const texts = (column: ReturnType<typeof columnOf>): string[] =>
   Array.from({ length: column.rows }, (_, row) => column.text(row));
@@ -11,6 +16,39 @@ describe('a column', () => {
     fc.assert(
       fc.property(fc.array(fc.string({ unit: 'grapheme' })), (cells) => {
         expect(texts(columnOf(cells))).toEqual(cells);
+      }),
+    );
+  });
+
+  it('tells the same of a column in each of its forms', () => {
+    const cell = fc.constantFrom('1', '2', '-3', '40', 'x', '');
+    fc.assert(
+      fc.property(fc.array(cell, { minLength: 1, maxLength: 20 }), (cells) => {
+        const coded = columnOf(cells);
+        const odd = ['x', ''];
+        const numbers = new NumberColumn(
+          Float64Array.from(cells, (text) => (odd.includes(text) ? ODD + odd.indexOf(text) : Number(text))),
+          0,
+          odd,
+        );
+        const encoder = new TextEncoder();
+        let used = 0;
+        const ends = Uint32Array.from(cells, (text) => (used += encoder.encode(text).length));
+        const packed = new PackedColumn(encoder.encode(cells.join('')), ends);
+        for (const column of [coded, numbers, packed]) {
+          expect(texts(column)).toEqual(cells);
+          expect(cells.map((_, row) => column.isSame(row, 0))).toEqual(
+            cells.map((text) => text === cells[0]),
+          );
+          expect(findRows(column, [['x'], ['2', '-3']], 3)).toEqual(findRows(coded, [['x'], ['2', '-3']], 3));
+          const { codes, of } = column.numbers(Number);
+          expect(cells.map((_, row) => of[codes[row]])).toEqual(cells.map(Number));
+          const tally = tallyColumn(column);
+          expect(new Map(tally.texts.map((text, i) => [text, tally.counts[i]]))).toEqual(
+            new Map(cells.map((text) => [text, cells.filter((other) => other === text).length])),
+          );
+          expect(sequenceOf(column, true)).toEqual(sequenceOf(coded, true));
+        }
       }),
     );
   });
@@ -37,6 +75,41 @@ describe('a column', () => {
     expect(column.form).toBe('packed');
     for (const row of [0, 1, 2, 262_143, 262_144, 299_999]) expect(column.text(row)).toBe(cells[row]);
     expect(findRows(column, [['ID-299999'], ['ID-7', 'ID-8']], 5)).toEqual([[299_999], [7, 8]]);
+  });
+
+  it('keeps very many distinct numbers that are written alike by their digits, whatever else stands among them', () => {
+    const odd = ['', 'NA', '007', '1.5', '-0.00', '12345678901234567.00'];
+    const cells = Array.from({ length: 300_000 }, (_, i) =>
+      i % 9 === 4 ? odd[i % odd.length] : ((i * 37 - 400_000) / 100).toFixed(2),
+    );
+    const column = columnOf(cells);
+    expect(column.form).toBe('numbers');
+    expect(texts(column)).toEqual(cells);
+    const listed = column.listed;
+    expect(Array.from(listed.codes, (code) => textAt(listed.texts, code))).toEqual(cells);
+    expect(findRows(column, [['NA', '007'], [cells[7]], ['none', '0']], 2)).toEqual([
+      cells.flatMap((text, row) => (text === 'NA' || text === '007' ? [row] : [])).slice(0, 2),
+      [7],
+      [],
+    ]);
+    const some = column.gather(Uint32Array.of(4, 299_999, 13));
+    expect(texts(some)).toEqual([cells[4], cells[299_999], cells[13]]);
+    expect(column.isSame(4, 4 + 9 * odd.length)).toBe(true);
+    expect(column.isSame(0, 1)).toBe(false);
+    const keys = column.keys;
+    expect(keys(4)).toBe(keys(4 + 9 * odd.length));
+    expect(new Set([0, 1, 2, 3].map(keys)).size).toBe(4);
+    expect([column.lift((text) => text.length)(7), column.lift((text) => text === 'NA', false)(7)]).toEqual([
+      cells[7].length,
+      false,
+    ]);
+  });
+
+  it('packs numbers in the end, where too many others come after them', () => {
+    const cells = Array.from({ length: 310_000 }, (_, i) => (i < 300_000 ? `${i}` : `N${i}`));
+    const column = columnOf(cells);
+    expect(column.form).toBe('packed');
+    for (const row of [0, 299_999, 300_000, 301_500, 309_999]) expect(column.text(row)).toBe(cells[row]);
   });
 
   it('keeps a byte order mark that stands in a cell', () => {

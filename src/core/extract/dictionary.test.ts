@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { Dictionary } from './dictionary';
+import { NumberTexts } from './text-list';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
@@ -13,14 +14,14 @@ it('gives equal cells one code and different cells different ones, be they short
     fc.property(fc.array(cell, { maxLength: 300 }), (cells) => {
       const dictionary = new Dictionary();
       const codes = cells.map((text) => dictionary.code(bytes(text), 0, bytes(text).length));
-      const texts = dictionary.texts();
+      const texts = [...dictionary.texts()];
       expect(codes.map((code) => texts[code])).toEqual(cells);
       expect(texts).toHaveLength(new Set(cells).size);
     }),
   );
 });
 
-it('finds a cell in the midst of other bytes, and copies it out', () => {
+it('finds a cell in the midst of other bytes, and gives it back', () => {
   const dictionary = new Dictionary();
   const source = bytes('12,Upper Tarn,7');
   expect([
@@ -28,9 +29,10 @@ it('finds a cell in the midst of other bytes, and copies it out', () => {
     dictionary.code(source, 0, 2),
     dictionary.code(bytes('Upper Tarn'), 0, 10),
   ]).toEqual([0, 1, 0]);
-  const target = new Uint8Array(12);
-  expect([dictionary.copy(0, target, 2), dictionary.length(0)]).toEqual([12, 10]);
-  expect(new TextDecoder().decode(target.subarray(2))).toBe('Upper Tarn');
+  expect([0, 1].map((code) => new TextDecoder().decode(dictionary.bytesOf(code)))).toEqual([
+    'Upper Tarn',
+    '12',
+  ]);
 });
 
 it('keeps its codes while it grows', () => {
@@ -68,7 +70,7 @@ it('tells numbers apart that are written otherwise, whatever came first, and fin
       const dictionary = new Dictionary();
       const first = cells.map((text) => dictionary.code(bytes(text), 0, bytes(text).length));
       const again = cells.map((text) => dictionary.code(bytes(text), 0, bytes(text).length));
-      const texts = dictionary.texts();
+      const texts = [...dictionary.texts()];
       expect(again).toEqual(first);
       expect(first.map((code) => texts[code])).toEqual(cells);
       expect(texts).toEqual([...new Set(cells)]);
@@ -92,4 +94,50 @@ it('reads its texts piece by piece where all together would be longer than a tex
   const cells = ['a', 'Größe', '', 'longer than a piece', 'é', 'z'.repeat(40), '🏠', 'b'];
   for (const text of cells) dictionary.code(bytes(text), 0, bytes(text).length);
   for (const atOnce of [1, 2, 7, 20, 1000]) expect(dictionary.texts(atOnce)).toEqual(cells);
+});
+
+it('finds many cells at once as it finds each', () => {
+  const cell = fc.oneof(
+    fc.stringMatching(/^-?[0-9]{1,12}(\.[0-9]{1,3})?$/),
+    fc.integer({ min: 0, max: 400 }).map((i) => (i / 100).toFixed(2)),
+    fc.string({ unit: fc.constantFrom('a', '7', '.', '\0', 'é'), maxLength: 11 }),
+  );
+  fc.assert(
+    fc.property(fc.array(cell, { maxLength: 200 }), fc.nat({ max: 60 }), (cells, most) => {
+      const source = bytes(cells.join(''));
+      let at = 0;
+      const ends = Uint32Array.from(cells, (text) => (at += bytes(text).length));
+      const starts = Uint32Array.from(cells, (_, i) => (i === 0 ? 0 : ends[i - 1]));
+      for (const limit of [Infinity, most]) {
+        const [one, many] = [new Dictionary(limit), new Dictionary(limit)];
+        const codes = cells.map((_, i) => one.code(source, starts[i], ends[i]));
+        const found = new Int32Array(cells.length);
+        const half = cells.length >> 1;
+        many.codes(source, starts, ends, 0, 1, half, found);
+        const rest = new Int32Array(cells.length - half);
+        many.codes(source, starts, ends, half, 1, rest.length, rest);
+        found.set(rest, half);
+        expect([...found]).toEqual(codes);
+        expect([...many.texts()]).toEqual([...one.texts()]);
+      }
+    }),
+    { numRuns: 300 },
+  );
+});
+
+it('keeps numbers as such where nearly all are, and gives back what they were', () => {
+  const dictionary = new Dictionary();
+  const cells = [
+    'NA',
+    ...Array.from({ length: 3000 }, (_, i) => ((i * 7919) / 100 - 90).toFixed(2)),
+    '',
+    '1.5',
+  ];
+  for (const text of cells) dictionary.code(bytes(text), 0, bytes(text).length);
+  const texts = dictionary.texts();
+  expect(texts).toBeInstanceOf(NumberTexts);
+  expect([...texts]).toEqual(cells);
+  expect(dictionary.numbersOf(3)?.digits[1]).toBe(-9000);
+  expect(dictionary.numbersOf(2)).toBeNull();
+  expect(new TextDecoder().decode(dictionary.bytesOf(1))).toBe('-90.00');
 });

@@ -1,3 +1,6 @@
+import { decimalsIn, digitsIn, writtenDigits } from './digits';
+import { NumberTexts, type TextList } from './text-list';
+
 /** Cells up to this many bytes are their own key; two 32-bit integers hold them. */
 const SHORT = 8;
 /** Integers per entry of the table of short cells: the two halves of the key, the code plus one, and one to align. */
@@ -20,32 +23,43 @@ export class TooLong extends Error {
 
 const ZERO = 0x30;
 const POINT = 0x2e;
+const MINUS = 0x2d;
 
+const encoder = new TextEncoder();
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
 
-/** Longest number that may be found by its value: its digits, and a point. */
-const PLAIN = 7;
+/** Longest number that is read as a whole number of 32 bits: its digits, and a point. */
+const PLAIN = 9;
 /** Least and most places of the table of numbers, and how many it may have for each cell that is known. */
 const LEAST_PLACES = 1 << 12;
 const MOST_PLACES = 1 << 18;
 const PLACES_EACH = 8;
+/** Of so many different cells those that are numbers are kept as such, where no more than a share of them are others. */
+const LEAST_NUMBERS = 1 << 8;
+const MOST_OTHERS = 1 / 4;
 
 /**
- * Distinct cells, as UTF-8 bytes, with their codes. A cell is looked up where it lies in the bytes of the file, and only
- * the first of equal ones is copied. Short cells without a zero byte, which most are, are found by their bytes
- * themselves in one look at memory; longer ones by FNV-1a hash and comparison. Both tables use open addresses. Small
- * numbers that are written as numbers are, all with as many decimals as the first, are found by their value: no other
- * text has it.
+ * Distinct cells with their codes. A cell is looked up where it lies in the bytes of the file, and only the first of equal
+ * ones is kept. Numbers that are written as numbers are, all with as many decimals as the first, are kept as such and found by
+ * their value: no other text has it. Of others the bytes are copied. Short ones without a zero byte, which most are, are found
+ * by their bytes themselves in one look at memory; longer ones by FNV-1a hash and comparison. All tables use open addresses.
  */
 export class Dictionary {
   size = 0;
   private bytes = new Uint8Array(256);
   private ends = new Uint32Array(16);
   private used = 0;
-  /** Codes plus one by the digits of a number, in so far as it is known by them. */
-  private numbers = new Int32Array(64);
+  /** Digits of a code's number, NaN where it is none; `null` before the first. */
+  private digits: Float64Array | null = null;
+  private numberSize = 0;
   /** Decimals of the numbers that are found by their value; −1 before the first. */
   private decimals = -1;
+  /** Codes plus one by the digits of a number, in so far as it is small enough for that. */
+  private numbers = new Int32Array(64);
+  /** The others: digits, and codes plus one. */
+  private far = new Float64Array(0);
+  private farCodes = new Int32Array(0);
+  private farSize = 0;
   private short = new Int32Array(64 * ENTRY);
   private shortSize = 0;
   private long = new Int32Array(0);
@@ -58,12 +72,13 @@ export class Dictionary {
   /** Code of the cell from `from` up to `to`; a new one, which then is `size - 1`, if it was not there, and −1 where it learns no more. */
   code(source: Uint8Array, from: number, to: number): number {
     const length = to - from;
-    if (length > SHORT) return this.longCode(source, from, to);
-    const number = length <= PLAIN ? this.plainNumber(source, from, to) : -1;
-    if (number >= 0 && number < this.numbers.length) {
-      const code = this.numbers[number];
-      if (code !== 0) return code - 1;
+    const first = source[from];
+    if (length > 0 && ((first ^ ZERO) < 10 || first === MINUS)) {
+      if (this.decimals < 0) this.decimals = decimalsIn(source, from, to);
+      const digits = this.decimals < 0 ? NaN : digitsIn(source, from, to, this.decimals);
+      if (digits === digits) return this.numberCode(digits);
     }
+    if (length > SHORT) return this.longCode(source, from, to);
     let low = 0;
     let high = 0;
     // Negative once a byte was zero: such cells would not be told from shorter ones.
@@ -84,19 +99,11 @@ export class Dictionary {
     const mask = short.length - 1;
     let place = start(low, high) & mask;
     for (let code = short[place + 2]; code !== 0; code = short[place + 2]) {
-      if (short[place] === low && short[place + 1] === high) {
-        // It was known before there was a place for it.
-        if (number >= 0 && number < this.numbers.length) this.numbers[number] = code;
-        return code - 1;
-      }
+      if (short[place] === low && short[place + 1] === high) return code - 1;
       place = (place + ENTRY) & mask;
     }
     if (this.size >= this.most) return -1;
     const code = this.learn(source, from, to);
-    if (number >= 0 && this.hasPlace(number)) {
-      this.numbers[number] = code + 1;
-      return code;
-    }
     short[place] = low;
     short[place + 1] = high;
     short[place + 2] = code + 1;
@@ -122,25 +129,25 @@ export class Dictionary {
       const from = starts[i];
       const to = ends[i];
       const length = to - from;
-      if (length <= SHORT) {
-        // As `plainNumber` reads it, knowing how many decimals there are.
+      if (length <= PLAIN) {
+        // As `digitsIn` reads it, where it is short and has a place.
         const point = decimals > 0 ? to - decimals - 1 : to;
         const head = source[from] ^ ZERO;
-        if (length <= PLAIN && head < 10 && point > from && (head !== 0 || point === from + 1)) {
+        if (head < 10 && point > from && (head !== 0 || point === from + 1)) {
           let number = 0;
           let odd = decimals;
           let at = from;
           for (; at < point; at++) {
             const digit = source[at] - ZERO;
             odd |= digit | (9 - digit);
-            number = number * 10 + digit;
+            number = (Math.imul(number, 10) + digit) | 0;
           }
           if (decimals > 0) {
             if (source[at++] !== POINT) odd = -1;
             for (; at < to; at++) {
               const digit = source[at] - ZERO;
               odd |= digit | (9 - digit);
-              number = number * 10 + digit;
+              number = (Math.imul(number, 10) + digit) | 0;
             }
           }
           if (odd >= 0 && number < numbers.length) {
@@ -150,31 +157,38 @@ export class Dictionary {
               continue;
             }
           }
+          if (odd >= 0) {
+            into[row] = this.numberCode(number);
+            numbers = this.numbers;
+            continue;
+          }
         }
-        let low = 0;
-        let high = 0;
-        let least = 0;
-        const half = length < 4 ? to : from + 4;
-        for (let at = from, shift = 0; at < half; at++, shift += 8) {
-          const byte = source[at];
-          least |= byte - 1;
-          low |= byte << shift;
-        }
-        for (let at = half, shift = 0; at < to; at++, shift += 8) {
-          const byte = source[at];
-          least |= byte - 1;
-          high |= byte << shift;
-        }
-        const mask = short.length - 1;
-        let place = start(low, high) & mask;
-        let code = least < 0 ? 0 : short[place + 2];
-        while (code !== 0 && (short[place] !== low || short[place + 1] !== high)) {
-          place = (place + ENTRY) & mask;
-          code = short[place + 2];
-        }
-        if (code !== 0) {
-          into[row] = code - 1;
-          continue;
+        if (length <= SHORT) {
+          let low = 0;
+          let high = 0;
+          let least = 0;
+          const half = length < 4 ? to : from + 4;
+          for (let at = from, shift = 0; at < half; at++, shift += 8) {
+            const byte = source[at];
+            least |= byte - 1;
+            low |= byte << shift;
+          }
+          for (let at = half, shift = 0; at < to; at++, shift += 8) {
+            const byte = source[at];
+            least |= byte - 1;
+            high |= byte << shift;
+          }
+          const mask = short.length - 1;
+          let place = start(low, high) & mask;
+          let code = least < 0 ? 0 : short[place + 2];
+          while (code !== 0 && (short[place] !== low || short[place + 1] !== high)) {
+            place = (place + ENTRY) & mask;
+            code = short[place + 2];
+          }
+          if (code !== 0) {
+            into[row] = code - 1;
+            continue;
+          }
         }
       }
       into[row] = this.code(source, from, to);
@@ -182,52 +196,94 @@ export class Dictionary {
     }
   }
 
-  /**
-   * The digits of a cell as one number, if it is a number that is written in one way alone: digits without a needless zero
-   * before them, and with as many decimals as the others of the column; −1 for any other cell.
-   */
-  private plainNumber(source: Uint8Array, from: number, to: number): number {
-    let value = 0;
-    let point = -1;
-    for (let i = from; i < to; i++) {
-      const digit = source[i] - ZERO;
-      if (digit >= 0 && digit <= 9) value = value * 10 + digit;
-      else if (digit === -2 && point < 0) point = i;
-      else return -1;
+  /** Code of a number by its digits; a new one if it was not there, and −1 where it learns no more. */
+  private numberCode(digits: number): number {
+    const near = digits >= 0 && digits < this.numbers.length;
+    if (near && this.numbers[digits] !== 0) return this.numbers[digits] - 1;
+    const place = this.farPlace(digits);
+    if (place >= 0 && this.farCodes[place] !== 0) {
+      // It was known before there was a place for it.
+      if (near) this.numbers[digits] = this.farCodes[place];
+      return this.farCodes[place] - 1;
     }
-    // A point with nothing before or behind it, and a zero before other digits, are other ways to write a number.
-    if (from === to || point === from || point === to - 1) return -1;
-    if (source[from] === ZERO && to - from > 1 && point !== from + 1) return -1;
-    const decimals = point < 0 ? 0 : to - point - 1;
-    if (this.decimals < 0) this.decimals = decimals;
-    return decimals === this.decimals ? value : -1;
+    if (this.size >= this.most) return -1;
+    if (this.size === this.ends.length) this.growCodes();
+    this.digits ??= new Float64Array(this.ends.length).fill(NaN);
+    this.digits[this.size] = digits;
+    this.numberSize++;
+    this.ends[this.size++] = this.used;
+    if (this.hasPlace(digits)) this.numbers[digits] = this.size;
+    else this.putFar(digits, this.size);
+    return this.size - 1;
   }
 
   /** Whether a number has a place in the table of numbers, which grows with what is known. */
-  private hasPlace(number: number): boolean {
-    if (number < this.numbers.length) return true;
-    if (number >= Math.min(MOST_PLACES, Math.max(LEAST_PLACES, this.size * PLACES_EACH))) return false;
+  private hasPlace(digits: number): boolean {
+    if (digits < 0) return false;
+    if (digits < this.numbers.length) return true;
+    if (digits >= Math.min(MOST_PLACES, Math.max(LEAST_PLACES, this.size * PLACES_EACH))) return false;
     let places = this.numbers.length;
-    while (places <= number) places *= 2;
+    while (places <= digits) places *= 2;
     const table = new Int32Array(places);
     table.set(this.numbers);
     this.numbers = table;
     return true;
   }
 
-  /** Copies the bytes of a code's cell behind `at`. @returns where they end */
-  copy(code: number, target: Uint8Array, at: number): number {
-    const cell = this.bytes.subarray(this.begin(code), this.ends[code]);
-    target.set(cell, at);
-    return at + cell.length;
+  /** Where a number stands among those that have no place in the table of numbers, or would; −1 where there are none. */
+  private farPlace(digits: number): number {
+    const { far, farCodes } = this;
+    const mask = far.length - 1;
+    if (mask < 0) return -1;
+    let place = spread(digits) & mask;
+    while (farCodes[place] !== 0 && far[place] !== digits) place = (place + 1) & mask;
+    return place;
   }
 
-  length(code: number): number {
-    return this.ends[code] - this.begin(code);
+  private putFar(digits: number, code: number): void {
+    if ((this.farSize + 1) * 2 > this.far.length) {
+      const { far, farCodes } = this;
+      this.far = new Float64Array(Math.max(64, far.length * (far.length < 1 << 16 ? 4 : 2)));
+      this.farCodes = new Int32Array(this.far.length);
+      for (let i = 0; i < far.length; i++) {
+        if (farCodes[i] === 0) continue;
+        const place = this.farPlace(far[i]);
+        this.far[place] = far[i];
+        this.farCodes[place] = farCodes[i];
+      }
+    }
+    const place = this.farPlace(digits);
+    this.far[place] = digits;
+    this.farCodes[place] = code;
+    this.farSize++;
+  }
+
+  /** The bytes of a code's cell. */
+  bytesOf(code: number): Uint8Array {
+    const digits = this.digits ? this.digits[code] : NaN;
+    return digits === digits
+      ? encoder.encode(writtenDigits(digits, this.decimals))
+      : this.bytes.subarray(this.begin(code), this.ends[code]);
+  }
+
+  /** All codes as numbers, where all but a few are; else `null`. @param most others */
+  numbersOf(most: number): { digits: Float64Array; decimals: number } | null {
+    return this.digits && this.size - this.numberSize <= most
+      ? { digits: this.digits.subarray(0, this.size), decimals: this.decimals }
+      : null;
   }
 
   /** All distinct texts in the order of their codes. @param atOnce bytes that are read together: a text of all may be longer than texts can be */
-  texts(atOnce = AT_ONCE): string[] {
+  texts(atOnce = AT_ONCE): TextList {
+    const numbers = this.size >= LEAST_NUMBERS ? this.numbersOf(this.size * MOST_OTHERS) : null;
+    if (!numbers) return this.allTexts(atOnce);
+    const odd = new Map<number, string>();
+    for (let code = 0; code < this.size; code++)
+      if (Number.isNaN(numbers.digits[code])) odd.set(code, decoder.decode(this.bytesOf(code)));
+    return new NumberTexts(numbers.digits.slice(), numbers.decimals, odd);
+  }
+
+  private allTexts(atOnce: number): string[] {
     const texts = new Array<string>(this.size);
     for (let first = 0; first < this.size;) {
       const from = this.begin(first);
@@ -245,6 +301,11 @@ export class Dictionary {
       }
       first = last;
     }
+    if (this.digits)
+      for (let code = 0; code < this.size; code++) {
+        const digits = this.digits[code];
+        if (digits === digits) texts[code] = writtenDigits(digits, this.decimals);
+      }
     return texts;
   }
 
@@ -259,10 +320,17 @@ export class Dictionary {
       const room = Math.max(this.bytes.length * 2, this.used + length);
       this.bytes = larger(this.bytes, Math.min(room, MOST_BYTES), Uint8Array);
     }
-    if (this.size === this.ends.length) this.ends = larger(this.ends, this.size * 2, Uint32Array);
+    if (this.size === this.ends.length) this.growCodes();
     for (let i = from; i < to; i++) this.bytes[this.used++] = source[i];
     this.ends[this.size] = this.used;
     return this.size++;
+  }
+
+  private growCodes(): void {
+    this.ends = larger(this.ends, this.size * 2, Uint32Array);
+    if (!this.digits) return;
+    this.digits = larger(this.digits, this.size * 2, Float64Array);
+    this.digits.fill(NaN, this.size);
   }
 
   private growShort(): void {
@@ -332,7 +400,14 @@ function start(low: number, high: number): number {
   return Math.imul(hash, 0x27d4eb2f) & -ENTRY;
 }
 
-function larger<T extends Uint8Array | Uint32Array>(
+/** First place of a number's digits. */
+function spread(digits: number): number {
+  // What lies beyond 32 bits is cut off by the first, and is what the second is of.
+  const hash = Math.imul(digits ^ Math.imul((digits / 2 ** 32) | 0, 0x85ebca6b), 0xc2b2ae35);
+  return Math.imul(hash ^ (hash >>> 15), 0x27d4eb2f) >>> 8;
+}
+
+function larger<T extends Uint8Array | Uint32Array | Float64Array>(
   array: T,
   length: number,
   kind: { new (length: number): T },

@@ -1,3 +1,4 @@
+import type { TextList } from './text-list';
 import type { Column } from './column';
 import type { Kind, Reason, Role, Storage } from './words';
 
@@ -188,7 +189,7 @@ export interface Codebook {
 /** What one reading of all rows told of a column of which only a sample of rows is held. */
 export interface ColumnPass {
   /** Texts with the rows that hold each, in the order in which they were met: all there are where `others` is `null`. */
-  texts: readonly string[];
+  texts: TextList;
   counts: Float64Array;
   /** What is known of the rows whose texts were met after as many as are kept apart; `null` where there are none. */
   others: OtherRows | null;

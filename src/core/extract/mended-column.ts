@@ -1,4 +1,5 @@
-import { ColumnBuilder, columnOf, DictionaryColumn, type Codes, type Column } from './column';
+import { ColumnBuilder, columnOf, type Column } from './column';
+import { DictionaryColumn, type Codes } from './dictionary-column';
 
 /** A column in which some cells hold other texts. @param texts by zero-based row */
 export function columnWith(column: Column, texts: ReadonlyMap<number, string>): Column {

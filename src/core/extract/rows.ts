@@ -22,9 +22,17 @@ export function findRows(
   const listOf = new Map(lists.flatMap((texts, list) => texts.map((text) => [text, list] as const)));
   if (column.form === 'dictionary') {
     const wanted = new Int32Array(column.texts.length).fill(-1);
-    for (let code = 0; code < wanted.length; code++) wanted[code] = listOf.get(column.texts[code]) ?? -1;
+    column.texts.forEach((text, code) => (wanted[code] = listOf.get(text) ?? -1));
     for (let row = 0; row < column.rows && open > 0; row++)
       if (wanted[column.codes[row]] >= 0) take(wanted[column.codes[row]], row);
+    return found;
+  }
+  if (column.form === 'numbers') {
+    const wanted = new Map([...listOf].map(([text, list]) => [column.cellOf(text), list]));
+    for (let row = 0; row < column.rows && open > 0; row++) {
+      const list = wanted.get(column.cells[row]);
+      if (list !== undefined) take(list, row);
+    }
     return found;
   }
   // Only cells of a length that is wanted are read as text.

@@ -1,5 +1,6 @@
 import type { Coding } from '../extract/coding';
 import type { Column } from '../extract/column';
+import { textAt } from '../extract/text-list';
 import type { Categories } from '../rows/records';
 import { levelAt, type LevelList } from './level-list';
 import { spellingsOf } from './levels';
@@ -71,10 +72,10 @@ export function placesOf(
     const others = new Map<string, number>();
     for (let place = 0; place < levels.length; place++) {
       const { at, code, spellings } = levelAt(levels, place);
-      if (at !== undefined && spellings.length === 0 && texts[at] === code) to[at] = place;
+      if (at !== undefined && spellings.length === 0 && textAt(texts, at) === code) to[at] = place;
       else for (const text of spellingsOf(levelAt(levels, place))) others.set(text, place);
     }
-    for (let i = 0; i < to.length; i++) if (to[i] < 0) to[i] = others.get(texts[i]) ?? blank;
+    for (let i = 0; i < to.length; i++) if (to[i] < 0) to[i] = others.get(textAt(texts, i)) ?? blank;
     return { size, codes, to };
   }
   function gated(): Coding {

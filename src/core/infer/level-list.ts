@@ -1,3 +1,4 @@
+import { textAt, type TextList } from '../extract/text-list';
 import type { Reason } from '../extract/words';
 
 /** What a cell's text is to the analysis. Every text is exactly one of these. */
@@ -67,7 +68,7 @@ const NOTHING: Told = { label: null, reason: null, declaredBy: null, spellings: 
 /** Arrays that hold levels, the same place for each level in all of them. */
 export interface Held {
   /** Texts, and the place of each level's code among them; without places, the texts are the codes. */
-  texts: readonly string[];
+  texts: TextList;
   ats: Uint32Array | null;
   /** NaN for none. */
   values: Float64Array;
@@ -137,13 +138,13 @@ export class LevelArrays implements LevelList {
     return this.values.length;
   }
   /** The texts among which the codes are: those of all cells that were tallied, or the codes. */
-  get texts(): readonly string[] {
+  get texts(): TextList {
     return this.root.texts;
   }
   code(place: number): string {
     const { texts, ats } = this.root;
     const at = this.placeOf(place);
-    return texts[ats ? ats[at] : at];
+    return textAt(texts, ats ? ats[at] : at);
   }
   /** The code of each. */
   get codes(): string[] {
@@ -312,7 +313,7 @@ export class LevelArrays implements LevelList {
     const { label, reason, declaredBy, spellings } = (told.size > 0 ? told.get(at) : undefined) ?? NOTHING;
     const tallied = ats ? ats[at] : at;
     return {
-      code: texts[tallied],
+      code: textAt(texts, tallied),
       at: tallied,
       spellings,
       // Only NaN is not itself.

@@ -1,4 +1,5 @@
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
+import { textAt } from '../extract/text-list';
 import { isNumericStorage } from '../extract/words';
 import { readNumber } from '../read/number';
 import { LOOK, looksOf } from '../read/text-looks';
@@ -29,7 +30,8 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
       blank += counts[i];
       continue;
     }
-    const value = plain && Number.isFinite(looks.values[i]) ? looks.values[i] : valueOf(texts[i], written);
+    const value =
+      plain && Number.isFinite(looks.values[i]) ? looks.values[i] : valueOf(textAt(texts, i), written);
     // Whole numbers too large for a double stay apart by their text, and so do several ways to write one day.
     if (numeric && value !== null && Math.abs(value) <= Number.MAX_SAFE_INTEGER) {
       numbers[merging] = value;
@@ -49,7 +51,7 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
     told.set(place, { label: null, reason: null, declaredBy: null, spellings });
   if (!declarations.none)
     for (let i = 0; i < length; i++) {
-      const said = declarations.of(texts[ats[i]]);
+      const said = declarations.of(textAt(texts, ats[i]));
       if (!said) continue;
       told.set(i, { ...said, spellings: told.get(i)?.spellings ?? NO_OTHERS });
       if (said.declaredBy) standings[i] = STANDING[said.reason === 'not-asked' ? 'not-asked' : 'missing'];
@@ -111,7 +113,7 @@ function numberLevels(
     if (some)
       respelt.set(
         length,
-        some.map((at) => texts[at]),
+        some.map((at) => textAt(texts, at)),
       );
     if (length < rank) {
       ats[length] = ats[rank];
@@ -147,7 +149,9 @@ function addDated(found: Found, dated: { value: number; at: number }[], { texts,
     spellings: respelt.get(i) ?? NO_OTHERS,
   }));
   respelt.clear();
-  const all = [...before, ...added].sort((a, b) => a.value - b.value || (texts[a.at] < texts[b.at] ? -1 : 1));
+  const all = [...before, ...added].sort(
+    (a, b) => a.value - b.value || (textAt(texts, a.at) < textAt(texts, b.at) ? -1 : 1),
+  );
   for (const [i, one] of all.entries()) {
     ats[i] = one.at;
     values[i] = one.value;
@@ -162,7 +166,7 @@ function addWords(found: Found, words: number[], { texts, counts }: Tally): void
   let compared = 0;
   words.sort((a, b) => {
     if ((++compared & (BETWEEN_PULSES - 1)) === 0) pulse();
-    return texts[a] < texts[b] ? -1 : 1;
+    return textAt(texts, a) < textAt(texts, b) ? -1 : 1;
   });
   for (const at of words) {
     found.ats[found.length] = at;

@@ -1,4 +1,5 @@
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
+import { textAt } from '../extract/text-list';
 import { largest } from '../tally/extent';
 import type { Storage } from '../extract/words';
 import { guessNumberForm, PLAIN, readNumber, type NumberForm } from '../read/number';
@@ -157,15 +158,31 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
       found.bare.length + found.adorned.length - numbers.distinct + found.dated.length + found.words,
     )
   ) {
-    const numeric = [...found.bare, ...found.adorned].map((i) => tally.texts[i].trim());
-    if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactDates(numeric))
-      return dateWritten(numeric, ['eight digits that are days of the calendar'], hints, 'compact');
-    if (force !== 'number' && found.adorned.length === 0 && !hints.implied && areCompactMonths(numeric))
-      return dateWritten(numeric, ['six digits that are years and months'], hints, 'month');
+    const numeric = [...found.bare, ...found.adorned];
+    const trimmed = (i: number): string => textAt(tally.texts, i).trim();
+    if (
+      force !== 'number' &&
+      found.adorned.length === 0 &&
+      !hints.implied &&
+      areCompactDates(numeric, trimmed)
+    )
+      return dateWritten(
+        numeric.map(trimmed),
+        ['eight digits that are days of the calendar'],
+        hints,
+        'compact',
+      );
+    if (
+      force !== 'number' &&
+      found.adorned.length === 0 &&
+      !hints.implied &&
+      areCompactMonths(numeric, trimmed)
+    )
+      return dateWritten(numeric.map(trimmed), ['six digits that are years and months'], hints, 'month');
     const padded =
       hints.implied || hints.padded || force === 'number' || !(looksOf(tally.texts).any & LOOK.zero)
         ? null
-        : paddedCodes(numeric);
+        : paddedCodes(numeric.map(trimmed));
     if (padded) return written('text', padded);
     const apart = found.cells - numbers.cells + found.stray;
     const whole = numbers.whole === numbers.cells && !hints.implied;
@@ -213,13 +230,15 @@ function sort(tally: Tally, skip: Hints['skip']): Sorted {
   const { bits } = looksOf(tally.texts);
   for (let i = 0; i < tally.texts.length; i++) {
     if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
-    const text = tally.texts[i];
     const count = tally.counts[i];
-    if (bits[i] & LOOK.blank || skip?.(text)) continue;
+    if (bits[i] & LOOK.blank || skip?.(textAt(tally.texts, i))) continue;
     if (bits[i] & LOOK.number) {
       found.cells += count;
       found.bare.push(i);
-    } else if (isMarker(text)) found.stray += count;
+      continue;
+    }
+    const text = textAt(tally.texts, i);
+    if (isMarker(text)) found.stray += count;
     else {
       found.cells += count;
       if (writtenLikeDate(text)) {
@@ -256,11 +275,11 @@ function numbersOf(
   const pointed =
     adorned.length === 0 &&
     bare.some((i) => looks.bits[i] & LOOK.pointed) &&
-    bare.every((i) => GROUPED_BY_POINTS.test(texts[i]));
+    bare.every((i) => GROUPED_BY_POINTS.test(textAt(texts, i)));
   const guess =
     adorned.length > 0 || (pointed && mark === ',')
       ? guessNumberForm(
-          [...bare, ...adorned].map((i) => [texts[i], counts[i]] as const),
+          [...bare, ...adorned].map((i) => [textAt(texts, i), counts[i]] as const),
           mark,
         )
       : null;
@@ -275,13 +294,13 @@ function numbersOf(
     open: guess?.open ?? pointed,
   };
   const add = (i: number): void => {
-    const value = guess || implied ? readNumber(texts[i], form) : looks.values[i];
+    const value = guess || implied ? readNumber(textAt(texts, i), form) : looks.values[i];
     if (value === null || !Number.isFinite(value)) return;
     numbers.cells += counts[i];
     numbers.distinct++;
     if (!Number.isInteger(value)) return;
     numbers.whole += counts[i];
-    if (guess) numbers.pointed ||= texts[i].includes(form.decimal) || /e/i.test(texts[i]);
+    if (guess) numbers.pointed ||= textAt(texts, i).includes(form.decimal) || /e/i.test(textAt(texts, i));
     else numbers.pointed ||= (looks.bits[i] & LOOK.pointed) > 0;
   };
   for (const places of [bare, adorned])
@@ -292,14 +311,14 @@ function numbersOf(
   return numbers;
 }
 
-function areCompactDates(numeric: readonly string[]): boolean {
-  return numeric.length >= 5 && numeric.every((text) => readDate(text, 'compact') !== null);
+function areCompactDates(numeric: readonly number[], text: (place: number) => string): boolean {
+  return numeric.length >= 5 && numeric.every((place) => readDate(text(place), 'compact') !== null);
 }
 
 /** Six digits may be a code; a year's worth of different ones, all of them months, are none. */
 const LEAST_MONTHS = 12;
-function areCompactMonths(numeric: readonly string[]): boolean {
-  return numeric.length >= LEAST_MONTHS && numeric.every(isCompactMonth);
+function areCompactMonths(numeric: readonly number[], text: (place: number) => string): boolean {
+  return numeric.length >= LEAST_MONTHS && numeric.every((place) => isCompactMonth(text(place)));
 }
 
 function dateWritten(

@@ -5,7 +5,7 @@ import { sequenceOf } from '../infer/sequence';
 import type { Sequence } from '../infer/known';
 import { markingOf, type Marking } from '../infer/marker';
 import { filesHolding } from '../intake/waves';
-import { TooManyDistinct } from '../extract/column';
+import { TooManyDistinct } from '../extract/too-many';
 import { tallyColumn, type Tally } from '../tally/tally';
 
 /** What the cells of an extract hold, whatever a person decides: worked out once for each variable, when it is asked for. */

@@ -101,7 +101,7 @@ function isUniqueInFiles(
     return false;
   const starts = fileStarts(files);
   const coding = codingOfTexts(column);
-  const isBlankAt = column.lift(isBlank);
+  const isBlankAt = column.lift(isBlank, false);
   const lastSeen = new Int32Array(coding.size).fill(-1);
   let twice = 0;
   files.forEach((_, file) => {

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { extractOf } from '../../testing/made';
 import { bitsOf, rowsIn } from '../extract/bits';
-import { columnOf, PackedColumn } from '../extract/column';
+import { columnOf } from '../extract/column';
+import { PackedColumn } from '../extract/packed-column';
 import { placeReceived } from '../extract/extract';
 import { atPlace } from '../extract/row-names';
 import { subsetOf } from '../extract/subset';
@@ -172,7 +173,7 @@ describe('some rows as an extract', () => {
       expect([0, 1, 2].map((row) => own.text(row))).toEqual(['a', 'éé', 'long enough']);
       expect([0, 1, 2].map((row) => placeReceived(some, row))).toEqual([0, 2, 4]);
       expect(placeOf(some, 2)).toBe('row 3 of g.csv (line 4)');
-      expect(own.listed.texts[own.listed.codes[1]]).toBe('éé');
+      expect(own.listed.text(1)).toBe('éé');
     }
   });
 });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { DictionaryColumn } from '../extract/column';
+import { DictionaryColumn } from '../extract/dictionary-column';
+import { textArray } from '../extract/text-list';
 import type { ColumnPass, Extract, Variable } from '../extract/extract';
 import { InputError } from '../extract/problem';
 import { STORAGES } from '../extract/words';
@@ -109,7 +110,9 @@ export class FarAsks {
     if ('not' in test) return { not: this.test(test.not) };
     if ('any' in test) return { any: test.any.map((one) => this.test(one)) };
     const { variable, unread } = test;
-    const yes = this.passOf(variable).texts.flatMap((text, place) => (test.holds(text) ? [place] : []));
+    const yes = textArray(this.passOf(variable).texts).flatMap((text, place) =>
+      test.holds(text) ? [place] : [],
+    );
     if (!unread) return { variable, yes };
     const sent = 'from' in unread ? { ...unread, from: finite(unread.from), to: finite(unread.to) } : unread;
     return {
@@ -123,7 +126,7 @@ export class FarAsks {
   private allOf(name: string): readonly string[] {
     const { texts, others } = this.passOf(name);
     if (others) throw tooManyToPlace(name, others.distinct);
-    return texts;
+    return textArray(texts);
   }
 
   private passOf(name: string): ColumnPass {

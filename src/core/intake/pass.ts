@@ -1,6 +1,7 @@
 import { ColumnBuilder, type Column } from '../extract/column';
 import { Dictionary } from '../extract/dictionary';
 import type { ColumnPass } from '../extract/extract';
+import { textAt, type TextList } from '../extract/text-list';
 import { isBlank } from '../read/looks';
 import { plainNumberIn } from '../read/plain-number';
 import { looksOf } from '../read/text-looks';
@@ -200,11 +201,11 @@ class Others {
   private readonly sketch = new DistinctSketch();
 
   /** @param texts that are counted each for itself, and their rows so far */
-  constructor(texts: readonly string[], counts: Float64Array) {
+  constructor(texts: TextList, counts: Float64Array) {
     let [sum, rows] = [0, 0];
     const { values } = looksOf(texts);
     for (let i = 0; i < texts.length; i++) {
-      const bytes = encoder.encode(texts[i]);
+      const bytes = encoder.encode(textAt(texts, i));
       this.sketch.add(bytes, 0, bytes.length);
       if (!Number.isFinite(values[i])) continue;
       sum += values[i] * counts[i];

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { DictionaryColumn, type Codes } from '../extract/column';
+import { DictionaryColumn, type Codes } from '../extract/dictionary-column';
+import { textArray } from '../extract/text-list';
 import type { ColumnPass, Extract, Variable } from '../extract/extract';
 import { cellsSentSchema, keptCountsSchema, rowsSentSchema } from './asked-far';
 
@@ -100,8 +101,8 @@ export function sentOf({ variables, ...rest }: Extract): object {
       const { texts, codes } = column.listed;
       return {
         ...variable,
-        column: { texts, codes: packed(codes), bytes: codes.BYTES_PER_ELEMENT },
-        ...(pass ? { pass: { ...pass, counts: packed(pass.counts) } } : {}),
+        column: { texts: textArray(texts), codes: packed(codes), bytes: codes.BYTES_PER_ELEMENT },
+        ...(pass ? { pass: { ...pass, texts: textArray(pass.texts), counts: packed(pass.counts) } } : {}),
       };
     }),
   };

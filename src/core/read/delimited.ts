@@ -43,10 +43,16 @@ const MOST_COLUMNS = 50_000;
 const LONGEST_ROW = 1 << 27;
 /** Text is cut in pieces of about this many bytes, or larger ones that hold enough rows of a wide file. */
 const PIECE = 1 << 19;
+/** The first one, in which the names stand, is for the parser. */
+const FIRST_PIECE = 1 << 16;
 const LARGEST_PIECE = 1 << 23;
 const ROWS_PER_PIECE = 400;
 /** Rows whose lines need to be kept one by one; where more do, the lines of rows are not told. */
 const MOST_PLACES = 20_000;
+const encoder = new TextEncoder();
+/** Bytes of a text as UTF-8. */
+const lengthOf = (text: string): number => encoder.encode(text).length;
+
 /**
  * Looks at the first bytes: guesses whatever `chosen` does not fix, and shows the first rows.
  * @throws InputError for an empty file and for what is no text
@@ -184,9 +190,8 @@ export async function readDelimited(
     line += found.rows + within;
     return found.used;
   };
-  /** Takes rows as text. @returns bytes used */
-  const takeText = (last: boolean): number => {
-    const { text } = waiting;
+  /** Takes rows that the parser finds. @returns bytes used */
+  const takeText = (text: string, last: boolean): number => {
     const piece = split(text, reading, last);
     if (piece.unclosed !== null) {
       const at = line + lineEnds(text.slice(0, piece.unclosed));
@@ -262,10 +267,12 @@ export async function readDelimited(
     if (kept.length) taker.rows(kept);
     read += kept.length;
     line += lineEnds(text.slice(0, piece.used));
-    return waiting.before(text.slice(piece.used));
+    return lengthOf(text) - lengthOf(text.slice(piece.used));
   };
   const take = (last: boolean): number => {
-    const used = takeCells(last) ?? takeText(last);
+    // The names are found in a small piece: what comes after them need not be text.
+    const head = width === 0 ? waiting.head(FIRST_PIECE) : '';
+    const used = takeCells(last) ?? ((head && takeText(head, false)) || takeText(waiting.text, last));
     waiting.drop(used);
     return used;
   };
@@ -295,7 +302,7 @@ export async function readDelimited(
     await control.breathe?.();
     if (partial) break;
   }
-  if (waiting.length && !partial) take(true);
+  while (waiting.length > 0 && !partial) take(true);
   control.progress?.(file, source.bytes, read);
   if (width === 0) throw new InputError({ file, line: 1, says: 'the file holds no cells' });
   if (read === 0) notices.add(undefined, 'the file holds a header and no rows', 'no rows');

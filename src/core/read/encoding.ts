@@ -163,8 +163,14 @@ export const turnedNotice = (to: Encoding | 'damaged'): string =>
 function isAscii(bytes: Uint8Array): boolean {
   let any = 0;
   let at = 0;
-  const whole = bytes.length - 3;
-  for (; at < whole; at += 4) any |= bytes[at] | bytes[at + 1] | bytes[at + 2] | bytes[at + 3];
+  // Four at a time where memory can be read so.
+  if ((bytes.byteOffset & 3) === 0) {
+    const words = new Int32Array(bytes.buffer, bytes.byteOffset, bytes.length >> 2);
+    for (let i = 0; i < words.length; i++) any |= words[i];
+    if ((any & 0x80808080) !== 0) return false;
+    any = 0;
+    at = words.length << 2;
+  }
   for (; at < bytes.length; at++) any |= bytes[at];
   return any < 0x80;
 }

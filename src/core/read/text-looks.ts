@@ -1,4 +1,5 @@
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
+import { NumberTexts, textAt, type TextList } from '../extract/text-list';
 import { isBlank, readsAsNumber } from './looks';
 import { plainNumber } from './plain-number';
 
@@ -25,18 +26,27 @@ interface TextLooks {
   any: number;
 }
 
-const known = new WeakMap<readonly string[], TextLooks>();
+const known = new WeakMap<TextList, TextLooks>();
 
 /** What texts show; remembered for a list of them, which does not change. */
-export function looksOf(texts: readonly string[]): TextLooks {
+export function looksOf(texts: TextList): TextLooks {
   const before = known.get(texts);
   if (before) return before;
   const bits = new Uint8Array(texts.length);
   const values = new Float64Array(texts.length).fill(NaN);
   let any = 0;
+  const numbers = texts instanceof NumberTexts ? texts : null;
+  const written = LOOK.number | (numbers && numbers.decimals > 0 ? LOOK.pointed : 0);
   for (let i = 0; i < texts.length; i++) {
     if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
-    const text = texts[i];
+    const digits = numbers ? numbers.digits[i] : NaN;
+    if (numbers && digits === digits) {
+      values[i] = digits / 10 ** numbers.decimals;
+      bits[i] = written;
+      any |= written;
+      continue;
+    }
+    const text = textAt(texts, i);
     const quick = plainNumber(text);
     if (quick === quick) {
       values[i] = quick;

@@ -1,5 +1,5 @@
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
-const encoder = new TextEncoder();
+const FEED = 0x0a;
 
 /** UTF-8 that came and waits to be cut into rows. */
 export class Waiting {
@@ -25,14 +25,15 @@ export class Waiting {
     return decoder.decode(this.bytes.subarray(0, this.length));
   }
 
+  /** Whole lines that it begins with as text, of at most so many bytes; empty where it is not longer, or none ends within them. */
+  head(most: number): string {
+    const end = this.length > most ? this.bytes.lastIndexOf(FEED, most - 1) + 1 : 0;
+    return decoder.decode(this.bytes.subarray(0, end));
+  }
+
   /** The first bytes are done with. */
   drop(used: number): void {
     this.bytes.copyWithin(0, used, this.length);
     this.length -= used;
-  }
-
-  /** How many bytes all come to but for an end of the text. */
-  before(end: string): number {
-    return this.length - encoder.encode(end).length;
   }
 }

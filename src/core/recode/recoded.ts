@@ -1,4 +1,4 @@
-import { DictionaryColumn, type Codes } from '../extract/column';
+import { DictionaryColumn, type Codes } from '../extract/dictionary-column';
 import { bareEntry, type Category, type CodebookEntry } from '../extract/extract';
 import { isCategorical, isNumericStorage, type Kind } from '../extract/words';
 import { readNumber } from '../read/number';

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { bitsOf } from '../extract/bits';
-import { columnOf, PackedColumn, type Column } from '../extract/column';
+import { columnOf, type Column } from '../extract/column';
+import { PackedColumn } from '../extract/packed-column';
 import type { Extract } from '../extract/extract';
 import { extractOf } from '../../testing/made';
 import { recordsOf } from './in-memory';

@@ -56,9 +56,11 @@ function joined(units: readonly number[][], traits: readonly Trait[], common: Co
   for (let i = 0; i < n; i++) {
     pulse();
     for (let j = i + 1; j < n; j++) {
+      const [own, others] = [spokesmen[i], spokesmen[j]];
       let sum = 0;
-      for (const a of spokesmen[i]) for (const b of spokesmen[j]) sum += affinity(a, b, common);
-      alike[i * n + j] = alike[j * n + i] = sum / (spokesmen[i].length * spokesmen[j].length);
+      for (let a = 0; a < own.length; a++)
+        for (let b = 0; b < others.length; b++) sum += affinity(own[a], others[b], common);
+      alike[i * n + j] = alike[j * n + i] = sum / (own.length * others.length);
     }
   }
   const scoresOf = alike.slice();
@@ -68,11 +70,12 @@ function joined(units: readonly number[][], traits: readonly Trait[], common: Co
   const top = new Set(units.keys());
   const most = traits.length >= SOME_WIDTH ? traits.length * MOST_SHARE : Infinity;
   averageLinkage(n, scoresOf).forEach(({ a, b, score }, i) => {
+    // What was not joined below is not joined above.
+    if (score < LEAST_SCORE || !top.has(a) || !top.has(b)) return;
+    if (members[a].length + members[b].length > most) return;
     members[n + i] = [...members[a], ...members[b]];
     scores[n + i] = score;
     unitsIn[n + i] = [...unitsIn[a], ...unitsIn[b]];
-    // What was not joined below is not joined above.
-    if (score < LEAST_SCORE || !top.has(a) || !top.has(b) || members[n + i].length > most) return;
     top.delete(a);
     top.delete(b);
     top.add(n + i);

@@ -84,8 +84,8 @@ function isNatural(
   groups: readonly (readonly number[])[],
 ): boolean {
   const pairs = groups.reduce((sum, { length }) => sum + (length * (length - 1)) / 2, 0);
-  const hashes = columns.map((column) => column.lift((text) => mixed(hashOf(text))));
-  const hashAt = (i: number, row: number): number => Math.imul(hashes[i](row), 2 * i + 1);
+  const keys = columns.map((column) => column.keys);
+  const hashAt = (i: number, row: number): number => Math.imul(mixed(keys[i](row)), 2 * i + 1);
   const all = new Int32Array(rows);
   columns.forEach((_, i) => {
     pulse();
@@ -131,19 +131,13 @@ function isRunning(column: Column): boolean {
 function rowHashes(columns: readonly Column[], rows: number): Uint32Array {
   const hashes = new Uint32Array(rows).fill(0x811c9dc5);
   for (const column of columns) {
-    const hashAt = column.lift(hashOf);
+    const { keys } = column;
     for (let row = 0; row < rows; row++) {
       if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
-      hashes[row] = Math.imul(hashes[row] ^ hashAt(row), 0x01000193) ^ (hashes[row] >>> 15);
+      hashes[row] = Math.imul(hashes[row] ^ mixed(keys(row)), 0x01000193) ^ (hashes[row] >>> 15);
     }
   }
   return hashes;
-}
-
-function hashOf(text: string): number {
-  let hash = 7;
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
-  return hash;
 }
 
 /**
@@ -161,7 +155,7 @@ function groupsOf(columns: readonly Column[], hashes: Uint32Array): number[][] {
     if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
     if (!repeated.has(hashes[row])) continue;
     const known = byHash.get(hashes[row]);
-    const same = known?.find(([first]) => columns.every((column) => isSame(column, first, row)));
+    const same = known?.find(([first]) => columns.every((column) => column.isSame(first, row)));
     if (same) same.push(row);
     else {
       const group = [row];
@@ -172,6 +166,3 @@ function groupsOf(columns: readonly Column[], hashes: Uint32Array): number[][] {
   }
   return groups.filter(({ length }) => length > 1);
 }
-
-const isSame = (column: Column, a: number, b: number): boolean =>
-  column.form === 'dictionary' ? column.codes[a] === column.codes[b] : column.text(a) === column.text(b);

@@ -1,6 +1,7 @@
 import { findRows } from '../../extract/rows';
 import { lineOfRow, placeReceived, type Extract, type Variable } from '../../extract/extract';
 import { standing } from '../../extract/files';
+import { placeInAnyCase, textAt } from '../../extract/text-list';
 import { type ExtractRule, type Flag, type Whole } from '../rule';
 
 /**
@@ -36,8 +37,9 @@ function findHeaders(variables: Extract['variables']): number[] {
   for (const { name, column } of variables) {
     if (column.distinct === null) continue;
     able++;
-    const own = column.distinct.find((text) => isName(text, name));
-    if (own === undefined) continue;
+    const at = placeInAnyCase(column.distinct, name);
+    if (at < 0) continue;
+    const own = textAt(column.distinct, at);
     for (const row of findRows(column, [[own]], Infinity)[0]) hits.set(row, (hits.get(row) ?? 0) + 1);
   }
   return [...hits]
@@ -45,9 +47,6 @@ function findHeaders(variables: Extract['variables']): number[] {
     .map(([row]) => row)
     .sort((a, b) => a - b);
 }
-
-const isName = (text: string, name: string): boolean =>
-  text === name || (text.length === name.length && text.toLowerCase() === name.toLowerCase());
 
 const passed = new WeakMap<object, number>();
 
@@ -64,8 +63,8 @@ export function headersPassed({ variables }: Pick<Extract, 'variables'>): number
 
 /** The name of a column as its cells hold it, and in how many rows. */
 function ownName({ name, pass }: Variable): { text: string; rows: number } | null {
-  const at = pass ? pass.texts.findIndex((text) => isName(text, name)) : -1;
-  return pass && at >= 0 ? { text: pass.texts[at], rows: pass.counts[at] } : null;
+  const at = pass ? placeInAnyCase(pass.texts, name) : -1;
+  return pass && at >= 0 ? { text: textAt(pass.texts, at), rows: pass.counts[at] } : null;
 }
 
 /** Of a variable of which all rows were counted and not all are held: its cells in rows that repeat the names of the columns. */

@@ -1,5 +1,6 @@
 import type { Column } from '../../extract/column';
 import type { ColumnPass } from '../../extract/extract';
+import { textAt } from '../../extract/text-list';
 import { validOf } from '../../infer/levels';
 import { fileStarts } from '../../extract/files';
 import { namesIdentifier } from '../../infer/vocabulary';
@@ -88,7 +89,7 @@ function repeatsCounted(
     if (!others && isValue) rows += counts[i];
   });
   return {
-    texts: twice.sort((a, b) => counts[b] - counts[a]).map((i) => texts[i]),
+    texts: twice.sort((a, b) => counts[b] - counts[a]).map((i) => textAt(texts, i)),
     rows,
     valid,
     distinct: others ? others.distinct - (texts.length - distinct) : distinct,
@@ -111,12 +112,13 @@ function repeatsWithin(
     for (let row = from; row < to; row++) {
       const code = codes[row];
       if (++counts[code] === 1) firsts[code] = row;
-      else if (counts[code] === 2 && !isBlank(texts[code]) && !no.has(texts[code])) repeated.push(code);
+      else if (counts[code] === 2 && !isBlank(textAt(texts, code)) && !no.has(textAt(texts, code)))
+        repeated.push(code);
     }
     for (const code of repeated.sort((a, b) => firsts[a] - firsts[b])) {
       told.add(code);
       rows += counts[code];
     }
   }
-  return { texts: Array.from(told, (code) => texts[code]), rows };
+  return { texts: Array.from(told, (code) => textAt(texts, code)), rows };
 }
