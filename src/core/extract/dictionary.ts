@@ -1,4 +1,5 @@
 import { decimalsIn, digitsIn, writtenDigits } from './digits';
+import { NumberCodes } from './number-codes';
 import { NumberTexts, type TextList } from './text-list';
 
 /** Cells up to this many bytes are their own key; two 32-bit integers hold them. */
@@ -30,10 +31,6 @@ const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
 
 /** Longest number that is read as a whole number of 32 bits: its digits, and a point. */
 const PLAIN = 9;
-/** Least and most places of the table of numbers, and how many it may have for each cell that is known. */
-const LEAST_PLACES = 1 << 12;
-const MOST_PLACES = 1 << 18;
-const PLACES_EACH = 8;
 /** Of so many different cells those that are numbers are kept as such, where no more than a share of them are others. */
 const LEAST_NUMBERS = 1 << 8;
 const MOST_OTHERS = 1 / 4;
@@ -54,12 +51,7 @@ export class Dictionary {
   private numberSize = 0;
   /** Decimals of the numbers that are found by their value; −1 before the first. */
   private decimals = -1;
-  /** Codes plus one by the digits of a number, in so far as it is small enough for that. */
-  private numbers = new Int32Array(64);
-  /** The others: digits, and codes plus one. */
-  private far = new Float64Array(0);
-  private farCodes = new Int32Array(0);
-  private farSize = 0;
+  private readonly numbers = new NumberCodes();
   private short = new Int32Array(64 * ENTRY);
   private shortSize = 0;
   private long = new Int32Array(0);
@@ -124,7 +116,8 @@ export class Dictionary {
     rows: number,
     into: Int32Array,
   ): void {
-    let { numbers, short, decimals } = this;
+    let { short, decimals } = this;
+    let { near } = this.numbers;
     for (let row = 0, i = first; row < rows; row++, i += step) {
       const from = starts[i];
       const to = ends[i];
@@ -150,8 +143,8 @@ export class Dictionary {
               number = (Math.imul(number, 10) + digit) | 0;
             }
           }
-          if (odd >= 0 && number < numbers.length) {
-            const code = numbers[number];
+          if (odd >= 0 && number < near.length) {
+            const code = near[number];
             if (code !== 0) {
               into[row] = code - 1;
               continue;
@@ -159,7 +152,7 @@ export class Dictionary {
           }
           if (odd >= 0) {
             into[row] = this.numberCode(number);
-            numbers = this.numbers;
+            ({ near } = this.numbers);
             continue;
           }
         }
@@ -192,70 +185,22 @@ export class Dictionary {
         }
       }
       into[row] = this.code(source, from, to);
-      ({ numbers, short, decimals } = this);
+      ({ short, decimals } = this);
+      ({ near } = this.numbers);
     }
   }
 
   /** Code of a number by its digits; a new one if it was not there, and −1 where it learns no more. */
   private numberCode(digits: number): number {
-    const near = digits >= 0 && digits < this.numbers.length;
-    if (near && this.numbers[digits] !== 0) return this.numbers[digits] - 1;
-    const place = this.farPlace(digits);
-    if (place >= 0 && this.farCodes[place] !== 0) {
-      // It was known before there was a place for it.
-      if (near) this.numbers[digits] = this.farCodes[place];
-      return this.farCodes[place] - 1;
-    }
-    if (this.size >= this.most) return -1;
+    const known = this.numbers.of(digits);
+    if (known >= 0 || this.size >= this.most) return known;
     if (this.size === this.ends.length) this.growCodes();
     this.digits ??= new Float64Array(this.ends.length).fill(NaN);
     this.digits[this.size] = digits;
     this.numberSize++;
-    this.ends[this.size++] = this.used;
-    if (this.hasPlace(digits)) this.numbers[digits] = this.size;
-    else this.putFar(digits, this.size);
-    return this.size - 1;
-  }
-
-  /** Whether a number has a place in the table of numbers, which grows with what is known. */
-  private hasPlace(digits: number): boolean {
-    if (digits < 0) return false;
-    if (digits < this.numbers.length) return true;
-    if (digits >= Math.min(MOST_PLACES, Math.max(LEAST_PLACES, this.size * PLACES_EACH))) return false;
-    let places = this.numbers.length;
-    while (places <= digits) places *= 2;
-    const table = new Int32Array(places);
-    table.set(this.numbers);
-    this.numbers = table;
-    return true;
-  }
-
-  /** Where a number stands among those that have no place in the table of numbers, or would; −1 where there are none. */
-  private farPlace(digits: number): number {
-    const { far, farCodes } = this;
-    const mask = far.length - 1;
-    if (mask < 0) return -1;
-    let place = spread(digits) & mask;
-    while (farCodes[place] !== 0 && far[place] !== digits) place = (place + 1) & mask;
-    return place;
-  }
-
-  private putFar(digits: number, code: number): void {
-    if ((this.farSize + 1) * 2 > this.far.length) {
-      const { far, farCodes } = this;
-      this.far = new Float64Array(Math.max(64, far.length * (far.length < 1 << 16 ? 4 : 2)));
-      this.farCodes = new Int32Array(this.far.length);
-      for (let i = 0; i < far.length; i++) {
-        if (farCodes[i] === 0) continue;
-        const place = this.farPlace(far[i]);
-        this.far[place] = far[i];
-        this.farCodes[place] = farCodes[i];
-      }
-    }
-    const place = this.farPlace(digits);
-    this.far[place] = digits;
-    this.farCodes[place] = code;
-    this.farSize++;
+    this.ends[this.size] = this.used;
+    this.numbers.put(digits, this.size);
+    return this.size++;
   }
 
   /** The bytes of a code's cell. */
@@ -398,13 +343,6 @@ function start(low: number, high: number): number {
   let hash = Math.imul(low ^ Math.imul(high, 0x85ebca6b), 0xc2b2ae35);
   hash ^= hash >>> 15;
   return Math.imul(hash, 0x27d4eb2f) & -ENTRY;
-}
-
-/** First place of a number's digits. */
-function spread(digits: number): number {
-  // What lies beyond 32 bits is cut off by the first, and is what the second is of.
-  const hash = Math.imul(digits ^ Math.imul((digits / 2 ** 32) | 0, 0x85ebca6b), 0xc2b2ae35);
-  return Math.imul(hash ^ (hash >>> 15), 0x27d4eb2f) >>> 8;
 }
 
 function larger<T extends Uint8Array | Uint32Array | Float64Array>(

@@ -3,7 +3,7 @@ import { seenOf } from './evidence/seen';
 import { weigh } from './evidence/weigh';
 import type { InferredKind, Known } from './known';
 import { validOf } from './levels';
-import { saysNothing } from './storage';
+import { saysNothing } from './nothing';
 
 /** Kind of a variable by weighing all evidence together: what is stored decides where it can, else learnt weights of cues. */
 export function inferKind(known: Known): InferredKind {

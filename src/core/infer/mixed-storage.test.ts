@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { tallyTexts } from '../tally/tally';
-import { inferStorage, isMarker } from './storage';
+import { isMarker } from './nothing';
+import { inferStorage } from './storage';
 
 const numbers = (n: number, distinct: number): string[] =>
   Array.from({ length: n }, (_, i) => String(i % distinct));

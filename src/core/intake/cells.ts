@@ -1,5 +1,6 @@
 import type { Marks } from '../extract/extract';
-import { inferStorage, isMarker, type Written } from '../infer/storage';
+import { isMarker } from '../infer/nothing';
+import { inferStorage, type Written } from '../infer/storage';
 import { isBlank } from '../read/looks';
 import { tallyTexts } from '../tally/tally';
 

@@ -6,7 +6,7 @@ import { letterGrades, monotone, orderOfWords } from '../ladders';
 import { levelAt, type LevelList } from '../level-list';
 import { numberOf, rowsOf, validOf } from '../levels';
 import { shapeOf, type Shape } from '../shape';
-import { isMarker } from '../storage';
+import { isMarker } from '../nothing';
 import { kindsByName } from '../vocabulary';
 
 /** What the codebook says of the codes. */
