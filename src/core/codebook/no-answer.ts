@@ -1,4 +1,3 @@
-import { isPlain } from '../read/looks';
 import { AMBIGUOUS, fold, WORDS } from './missing-words';
 
 /** Longer labels than this talk of something else too. */
@@ -64,13 +63,20 @@ for (const [, words] of WORDS)
   }
 
 const BEGINNINGS = new Set([...BY_FIRST.keys(), ...[...AMBIGUOUS].map((word) => word.split(' ')[0])]);
+const LONGEST_BEGINNING = Math.max(...[...BEGINNINGS].map((word) => word.length));
 /** Whether a text holds a word with which any of them begins; taken for granted of letters with accents. */
-const mayRead = (label: string): boolean =>
-  !isPlain(label) ||
-  label
-    .toLowerCase()
-    .split(/[^a-z0-9]+/)
-    .some((word) => BEGINNINGS.has(word));
+function mayRead(label: string): boolean {
+  let begin = 0;
+  for (let at = 0; at <= label.length; at++) {
+    const unit = at < label.length ? label.charCodeAt(at) : 0x20;
+    if (unit < 0x20 || unit > 0x7e) return true;
+    const letter = unit | 0x20;
+    if ((letter >= 0x61 && letter <= 0x7a) || (unit >= 0x30 && unit <= 0x39)) continue;
+    if (at - begin <= LONGEST_BEGINNING && BEGINNINGS.has(label.slice(begin, at).toLowerCase())) return true;
+    begin = at + 1;
+  }
+  return false;
+}
 
 /** Letters that are short for no answer are on number plates too. */
 const SHORT = 4;

@@ -93,10 +93,23 @@ export function dateOrdersOf(text: string): ('dmy' | 'mdy')[] {
   });
 }
 
+/** Whether a text begins with a word of plain letters that is no month: then it is no date. */
+function beginsWithNoMonth(text: string): boolean {
+  let length = 0;
+  for (; length < text.length; length++) {
+    const unit = text.charCodeAt(length);
+    // A letter with an accent may belong to the word.
+    if (unit > 0x7f) return false;
+    const letter = unit | 0x20;
+    if (letter < 0x61 || letter > 0x7a) break;
+  }
+  return length > 0 && !MONTH_OF.has(text.slice(0, length).toLowerCase());
+}
+
 /** Whether a text is written like a date or time at all, be there such a day or not. */
 export function writtenLikeDate(text: string): boolean {
   // Most texts are no dates, and show it at once.
-  if (text.length < 4 || text.length > 40 || !/\d/.test(text)) return false;
+  if (text.length < 4 || text.length > 40 || beginsWithNoMonth(text) || !/\d/.test(text)) return false;
   const bare = text.trim();
   const date = WITH_TIME.exec(bare)?.[1].trim() ?? bare;
   return (

@@ -45,7 +45,15 @@ export const saysNothing = (text: string): boolean => NOTHING.test(text.trim());
 /** None of them is longer. */
 const LONGEST_MARKER = 7;
 
+/** Whether a sign is one that shows. */
+function isSolid(text: string, at: number): boolean {
+  const unit = text.charCodeAt(at);
+  return unit > 0x20 && unit < 0x7f;
+}
+
 export function isMarker(text: string): boolean {
+  // Long texts are none, unless there are blanks around them.
+  if (text.length > LONGEST_MARKER && isSolid(text, 0) && isSolid(text, text.length - 1)) return false;
   const bare = text.trim();
   if (bare.length > LONGEST_MARKER) return false;
   const folded = bare.toLowerCase();

@@ -22,6 +22,14 @@ const ADORNED = new RegExp(
   'u',
 );
 
+/** The only letters with which a number begins. */
+const CURRENCY_FIRST = /^(?:EUR|USD|GBP|CHF|SEK|NOK|DKK|JPY|kr)/;
+/** Whether a text begins with a letter, and with no currency: then it is no number, as most words show at once. */
+export function beginsAsWord(text: string): boolean {
+  const letter = text.charCodeAt(0) | 0x20;
+  return letter >= 0x61 && letter <= 0x7a && !CURRENCY_FIRST.test(text);
+}
+
 export const readsAsBareNumber = (text: string): boolean => BARE.test(text);
 
 interface Parts {
@@ -55,6 +63,7 @@ const GROUPED: Record<NumberForm['thousands'], RegExp> = {
 
 /** The number that a text stands for under a form; `null` where it stands for none. */
 export function readNumber(text: string, form: NumberForm = PLAIN): number | null {
+  if (beginsAsWord(text)) return null;
   if (form.decimal === '.' && BARE.test(text)) return bareNumber(text, form);
   const parts = partsOf(text);
   return parts && numberOfParts(parts, form);
@@ -109,6 +118,7 @@ export function guessNumberForm(
   const tried = FORMS.map((form) => ({ form, cells: 0 }));
   for (const [i, [text, count]] of texts.entries()) {
     if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
+    if (beginsAsWord(text)) continue;
     // A text is taken apart once, whatever the forms make of its parts.
     const bare = BARE.test(text);
     const parts = partsOf(text);

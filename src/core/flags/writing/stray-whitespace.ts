@@ -1,5 +1,4 @@
 import { rowsOf, validOf } from '../../infer/levels';
-import { isPlain } from '../../read/looks';
 import { LOOK, looksOf } from '../../read/text-looks';
 import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
@@ -14,10 +13,17 @@ export const strayWhitespace: VariableRule = {
 
 const bare = (text: string): string =>
   text.replace(/[\s\u00a0\u2000-\u200b\u202f\u205f\u3000\ufeff]+/gu, ' ').trim();
-/** A needless blank in a text of plain letters: most texts show at a look that they hold none. */
-const NEEDLESS = /^ | $| {2}/;
-export const hasStrayBlanks = (text: string): boolean =>
-  (isPlain(text) ? NEEDLESS.test(text) : true) && bare(text) !== text;
+/** Whether a text of plain letters shows at a look that none of its blanks is needless, as most do. */
+function showsItsBlanks(text: string): boolean {
+  let before = 0x20;
+  for (let at = 0; at < text.length; at++) {
+    const unit = text.charCodeAt(at);
+    if (unit < 0x20 || unit > 0x7e || (unit === 0x20 && before === 0x20)) return false;
+    before = unit;
+  }
+  return before !== 0x20;
+}
+export const hasStrayBlanks = (text: string): boolean => !showsItsBlanks(text) && bare(text) !== text;
 
 /** Names are short, and hardly any has a doubled blank; prose has them as it likes. */
 const NAME = 60;
