@@ -1,5 +1,5 @@
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
-import { textAt } from '../extract/text-list';
+import { NumberTexts, textAt } from '../extract/text-list';
 import { isNumericStorage } from '../extract/words';
 import { readNumber } from '../read/number';
 import { LOOK, looksOf } from '../read/text-looks';
@@ -39,7 +39,11 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
     } else if (value === null) words.push(i);
     else dated.push({ value, at: i });
   }
-  const found = numberLevels(numbers.subarray(0, merging), places, tally, dated.length + words.length);
+  const merged = numbers.subarray(0, merging);
+  // Numbers that are written alike are in the order of their digits, which are whole.
+  const alike = plain && texts instanceof NumberTexts && merging === texts.length - texts.odd.size;
+  const ranked = alike ? digitsAt(texts, places.subarray(0, merging)) : merged;
+  const found = numberLevels(merged, ranked, places, tally, dated.length + words.length);
   addDated(found, dated, tally);
   addWords(found, words, tally);
   const { ats, length } = found;
@@ -74,21 +78,28 @@ interface Found {
   respelt: Map<number, string[]>;
 }
 
-/** Levels of numbers, ascending; what has the same value is one. @param more levels that will come behind them */
+const digitsAt = ({ digits }: NumberTexts, places: Uint32Array): Float64Array =>
+  places.length === digits.length ? digits : Float64Array.from(places, (place) => digits[place]);
+
+/**
+ * Levels of numbers, ascending; what has the same value is one.
+ * @param ranked numbers in the same order @param more levels that will come behind them
+ */
 function numberLevels(
   numbers: Float64Array,
+  ranked: Float64Array,
   places: Uint32Array,
   { texts, counts }: Tally,
   more: number,
 ): Found {
-  const placeOf = placing(numbers);
+  const placeOf = placing(ranked);
   const n = numbers.length;
   const ats = new Uint32Array(placeOf.places + more);
   const values = new Float64Array(ats.length).fill(NaN);
   const rows = new Float64Array(ats.length);
   const several = new Map<number, number[]>();
   for (let i = 0; i < n; i++) {
-    const rank = placeOf.of(numbers[i]);
+    const rank = placeOf.of(ranked[i], i);
     const at = places[i];
     if (rows[rank] === 0) {
       ats[rank] = at;
@@ -177,15 +188,17 @@ function addWords(found: Found, words: number[], { texts, counts }: Tally): void
 /** Whole numbers over a range of so many times their number have a place each; others are sought. */
 const DENSE = 4;
 /** Places in ascending order for numbers, the same for the same number; some may stay empty. */
-function placing(numbers: Float64Array): { places: number; of: (value: number) => number } {
-  let [low, high, whole] = [Infinity, -Infinity, true];
-  for (let i = 0; i < numbers.length && whole; i++) {
+function placing(numbers: Float64Array): { places: number; of: (value: number, at: number) => number } {
+  let [low, high, whole, rising] = [Infinity, -Infinity, true, true];
+  for (let i = 0; i < numbers.length && (whole || rising); i++) {
     const value = numbers[i];
-    whole = Number.isInteger(value);
+    whole &&= Number.isInteger(value);
+    rising &&= value > high;
     if (value < low) low = value;
     if (value > high) high = value;
   }
-  if (numbers.length > 0 && whole && high - low < numbers.length * DENSE)
+  if (rising) return { places: numbers.length, of: (_, at) => at };
+  if (whole && high - low < numbers.length * DENSE)
     return { places: high - low + 1, of: (value) => value - low };
   const sorted = numbers.slice().sort();
   return { places: sorted.length, of: (value) => rankOf(sorted, value) };

@@ -105,7 +105,7 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
       found.bare.length + found.adorned.length - numbers.distinct + found.dated.length + found.words,
     )
   ) {
-    const numeric = [...found.bare, ...found.adorned];
+    const { numeric } = found;
     const trimmed = (i: number): string => textAt(tally.texts, i).trim();
     if (
       force !== 'number' &&
@@ -114,7 +114,7 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
       areCompactDates(numeric, trimmed)
     )
       return dateWritten(
-        numeric.map(trimmed),
+        Array.from(numeric, trimmed),
         ['eight digits that are days of the calendar'],
         hints,
         'compact',
@@ -125,11 +125,16 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
       !hints.implied &&
       areCompactMonths(numeric, trimmed)
     )
-      return dateWritten(numeric.map(trimmed), ['six digits that are years and months'], hints, 'month');
+      return dateWritten(
+        Array.from(numeric, trimmed),
+        ['six digits that are years and months'],
+        hints,
+        'month',
+      );
     const padded =
       hints.implied || hints.padded || force === 'number' || !(looksOf(tally.texts).any & LOOK.zero)
         ? null
-        : paddedCodes(numeric.map(trimmed));
+        : paddedCodes(Array.from(numeric, trimmed));
     if (padded) return written('text', padded);
     const apart = found.cells - numbers.cells + found.stray;
     const whole = numbers.whole === numbers.cells && !hints.implied;
@@ -164,16 +169,21 @@ interface Sorted {
   stray: number;
   dates: number;
   dated: string[];
-  /** Places in the tally of texts that are numbers as programs write them. */
-  bare: number[];
+  /** Places in the tally of texts that are numbers, or may be. */
+  numeric: Uint32Array;
+  /** Of those that are numbers as programs write them, the first of them. */
+  bare: Uint32Array;
   /** Of those that are no bare numbers and no dates, in which numbers may still be. */
-  adorned: number[];
+  adorned: Uint32Array;
   /** Distinct texts that are none of these. */
   words: number;
 }
 
 function sort(tally: Tally, skip: Hints['skip']): Sorted {
-  const found: Sorted = { cells: 0, stray: 0, dates: 0, dated: [], bare: [], adorned: [], words: 0 };
+  const found = { cells: 0, stray: 0, dates: 0, dated: [] as string[], words: 0 };
+  // Bare numbers from the beginning on, adorned ones from the end backwards.
+  const places = new Uint32Array(tally.texts.length);
+  let [bare, rest] = [0, places.length];
   const { bits } = looksOf(tally.texts);
   for (let i = 0; i < tally.texts.length; i++) {
     if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
@@ -181,7 +191,7 @@ function sort(tally: Tally, skip: Hints['skip']): Sorted {
     if (bits[i] & LOOK.blank || skip?.(textAt(tally.texts, i))) continue;
     if (bits[i] & LOOK.number) {
       found.cells += count;
-      found.bare.push(i);
+      places[bare++] = i;
       continue;
     }
     const text = textAt(tally.texts, i);
@@ -191,11 +201,14 @@ function sort(tally: Tally, skip: Hints['skip']): Sorted {
       if (writtenLikeDate(text)) {
         found.dates += count;
         found.dated.push(text);
-      } else if (/\d/.test(text) && text.length <= 40) found.adorned.push(i);
+      } else if (/\d/.test(text) && text.length <= 40) places[--rest] = i;
       else found.words++;
     }
   }
-  return found;
+  const after = places.subarray(rest).reverse();
+  places.copyWithin(bare, rest);
+  const numeric = places.subarray(0, bare + after.length);
+  return { ...found, numeric, bare: numeric.subarray(0, bare), adorned: numeric.subarray(bare) };
 }
 
 interface Numbers {
@@ -214,7 +227,7 @@ const GROUPED_BY_POINTS = /^\s*-?[1-9]\d{0,2}(\.\d{3})*\s*$/;
 
 function numbersOf(
   { texts, counts }: Tally,
-  { bare, adorned }: Sorted,
+  { numeric, bare, adorned }: Sorted,
   { implied = 0, mark = null }: Hints,
 ): Numbers {
   // Bare numbers leave nothing to decide, unless the extract writes decimals with a comma and points could part thousands.
@@ -226,7 +239,8 @@ function numbersOf(
   const guess =
     adorned.length > 0 || (pointed && mark === ',')
       ? guessNumberForm(
-          [...bare, ...adorned].map((i) => [textAt(texts, i), counts[i]] as const),
+          Array.from(numeric, (i) => textAt(texts, i)),
+          Float64Array.from(numeric, (i) => counts[i]),
           mark,
         )
       : null;
@@ -250,21 +264,20 @@ function numbersOf(
     if (guess) numbers.pointed ||= textAt(texts, i).includes(form.decimal) || /e/i.test(textAt(texts, i));
     else numbers.pointed ||= (looks.bits[i] & LOOK.pointed) > 0;
   };
-  for (const places of [bare, adorned])
-    for (let n = 0; n < places.length; n++) {
-      if ((n & (BETWEEN_PULSES - 1)) === 0) pulse();
-      add(places[n]);
-    }
+  for (let n = 0; n < numeric.length; n++) {
+    if ((n & (BETWEEN_PULSES - 1)) === 0) pulse();
+    add(numeric[n]);
+  }
   return numbers;
 }
 
-function areCompactDates(numeric: readonly number[], text: (place: number) => string): boolean {
+function areCompactDates(numeric: Uint32Array, text: (place: number) => string): boolean {
   return numeric.length >= 5 && numeric.every((place) => readDate(text(place), 'compact') !== null);
 }
 
 /** Six digits may be a code; a year's worth of different ones, all of them months, are none. */
 const LEAST_MONTHS = 12;
-function areCompactMonths(numeric: readonly number[], text: (place: number) => string): boolean {
+function areCompactMonths(numeric: Uint32Array, text: (place: number) => string): boolean {
   return numeric.length >= LEAST_MONTHS && numeric.every((place) => isCompactMonth(text(place)));
 }
 

@@ -98,7 +98,8 @@ describe('a number as it is written', () => {
 describe('the form of a column', () => {
   const guess = (texts: string[], mark: '.' | ',' | null = null) =>
     guessNumberForm(
-      texts.map((text) => [text, 1] as const),
+      texts,
+      texts.map(() => 1),
       mark,
     );
 

@@ -108,15 +108,17 @@ export interface GuessedForm {
 
 /**
  * The form that reads most cells.
- * @param texts distinct texts with their counts
+ * @param texts distinct texts @param counts the rows of each
  * @param mark the decimal mark that the person or the rest of the extract says, where the texts leave it open
  */
 export function guessNumberForm(
-  texts: readonly (readonly [string, number])[],
+  texts: readonly string[],
+  counts: ArrayLike<number>,
   mark: '.' | ',' | null,
 ): GuessedForm {
   const tried = FORMS.map((form) => ({ form, cells: 0 }));
-  for (const [i, [text, count]] of texts.entries()) {
+  for (let i = 0; i < texts.length; i++) {
+    const text = texts[i];
     if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
     if (beginsAsWord(text)) continue;
     // A text is taken apart once, whatever the forms make of its parts.
@@ -127,19 +129,17 @@ export function guessNumberForm(
       const { form } = one;
       const value =
         bare && form.decimal === '.' ? bareNumber(text, form) : parts && numberOfParts(parts, form);
-      if (value !== null) one.cells += count;
+      if (value !== null) one.cells += counts[i];
     }
   }
   const most = Math.max(...tried.map(({ cells }) => cells));
   const best = tried.filter(({ cells }) => cells === most);
   const decimals = new Set(best.map(({ form }) => form.decimal));
   // Both marks read all, and it matters: "1,234" may be a thousand or a little more than one.
-  const open = decimals.size > 1 && texts.some(([text]) => /[.,]/.test(text));
+  const open = decimals.size > 1 && texts.some((text) => /[.,]/.test(text));
   const chosen = (open && mark ? best.find(({ form }) => form.decimal === mark) : undefined) ?? best[0];
   const { form } = chosen;
-  const example = texts
-    .find(([text]) => /[^\d\s+-]/.test(text) && readNumber(text, form) !== null)?.[0]
-    .trim();
+  const example = texts.find((text) => /[^\d\s+-]/.test(text) && readNumber(text, form) !== null)?.trim();
   const reading = form.thousands
     ? `“${form.decimal}” before decimals and “${form.thousands === ' ' ? 'a blank' : form.thousands}” between thousands`
     : `“${form.decimal}” before decimals`;
