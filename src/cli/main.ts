@@ -120,6 +120,7 @@ opening('inspect', 'inspect the files of one extract and print the inspection as
   .action(inspect);
 
 opening('rows', 'print records of an extract as JSON, sorted, sieved or found')
+  .addOption(hold)
   .option('--dropped', 'the rows that the sieve drops, each with the conditions that it fails')
   .option(
     '--sort <name>',

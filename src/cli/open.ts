@@ -57,7 +57,7 @@ export async function openedWithLog(
   given: string[],
   options: OpenOptions,
   figures = true,
-): Promise<{ inspector: Inspector; log: Entry[]; replay: Replay | null }> {
+): Promise<{ inspector: Inspector; log: Entry[]; replay: Replay | null; all: AllRows | null }> {
   const rulings = rulingsIn(options.rulings);
   const ofDatabase = isOfDatabase(given, options);
   const { extract, came, again } = ofDatabase
@@ -112,7 +112,7 @@ export async function openedWithLog(
     for (const { line, says } of file.notices) say(`${file.name}${line ? `, line ${line}` : ''}: ${says}`);
   }
   for (const { says } of inspector.notices) say(says);
-  return { inspector, log, replay: rulings || came ? replay : null };
+  return { inspector, log, replay: rulings || came ? replay : null, all };
 }
 
 const rulingsIn = (path: string | undefined): DigLog | null =>

@@ -1,10 +1,9 @@
 import { InputError } from '../core/extract/problem';
 import type { Sorting } from '../core/inspect/listed';
 import { rowsDocument } from '../core/inspect/rows-document';
-import { rowsOfTable } from './database';
 import { give } from './files';
 import { namedIn } from './named';
-import { openExtract, type OpenOptions } from './open';
+import { openedWithLog, type OpenOptions } from './open';
 
 interface RowsOptions extends OpenOptions {
   dropped?: true;
@@ -25,7 +24,7 @@ export async function rows(paths: string[], options: RowsOptions): Promise<void>
     });
   if (find === '') throw new InputError({ file: '--find', says: 'there is nothing to look for' });
   if (from < 1) throw new InputError({ file: '--from', says: 'rows are counted from 1' });
-  const inspector = await openExtract(paths, options, false);
+  const { inspector, all } = await openedWithLog(paths, options, false);
   const named = namedIn(inspector);
   const sortings = sort.map((text): Sorting => {
     // A name may end like a direction.
@@ -46,7 +45,7 @@ export async function rows(paths: string[], options: RowsOptions): Promise<void>
         from: from - 1,
         take,
       },
-      rowsOfTable(inspector.received),
+      all,
     ),
     options.out,
   );

@@ -20,9 +20,14 @@ export interface Stood {
 /** Tells of zero-based rows that are held, be they all rows or a sample, where they were received. */
 export function standing({ files, pass }: Pick<Extract, 'files' | 'pass'>): (row: number) => Stood {
   const places = pass?.places;
-  const starts = fileStarts(places ? files.map(({ rows, read }) => ({ rows: read ?? rows })) : files);
-  return (row) => {
-    const place = places ? places[row] : row;
+  const stood = standingOf(places ? files.map((file) => ({ ...file, rows: file.read ?? file.rows })) : files);
+  return (row) => stood(places ? places[row] : row);
+}
+
+/** The same of the zero-based places of rows among all that were read. @param files with the number of rows that were read of each */
+export function standingOf(files: readonly FileSource[]): (place: number) => Stood {
+  const starts = fileStarts(files);
+  return (place) => {
     let [low, high] = [0, starts.length - 1];
     while (low < high - 1) {
       const middle = (low + high) >> 1;

@@ -1,7 +1,10 @@
+import { lineOfRow } from '../extract/extract';
+import { standingOf, type Stood } from '../extract/files';
 import { isDateStorage, isNumericStorage } from '../extract/words';
 import { levelAt } from '../infer/level-list';
 import { placeOfTexts } from '../infer/level-coding';
 import { valueOf } from '../infer/read-levels';
+import { isBlank } from '../read/looks';
 import type { AllRows, OrderWanted } from '../rows/all-rows';
 import type { RowTest } from '../rows/row-test';
 import type { Inspected } from './inspected';
@@ -33,18 +36,23 @@ export async function allRowsListed(
     rows.map(({ texts }) => texts.map((text, i) => raw(shown[i].name).text(text))),
     shown,
   );
-  const file = inspector.received.files.at(0)?.name ?? inspector.received.name;
+  const { files, name: whole, database } = inspector.received;
+  const stood = standingOf(files.map((file) => ({ ...file, rows: file.read ?? file.rows })));
   return {
     found,
     records: rows.map(({ place, failed }, i) => ({
       row: place + 1,
-      file,
-      line: null,
+      ...(database ? { file: files.at(0)?.name ?? whole, line: null } : lineAt(stood(place), whole)),
       failed: dropped ? failed : [],
       cells: cells[i],
     })),
   };
 }
+
+const lineAt = ({ file, inFile }: Stood, whole: string): { file: string; line: number | null } => ({
+  file: file?.name ?? whole,
+  line: file && lineOfRow(file, inFile),
+});
 
 /** What rows are sorted by, as who holds them is asked: by value, by a person's or the levels' order, or by their texts. */
 function orderOf(inspector: Inspector, { variable, down }: Sorting): OrderWanted | null {
@@ -53,6 +61,8 @@ function orderOf(inspector: Inspector, { variable, down }: Sorting): OrderWanted
   const { name, text } = rawIn(inspector)(variable);
   const { written, places } = found;
   const numeric = isNumericStorage(written.storage) && !inspector.isOrdered(variable);
+  const measured = numeric || (isDateStorage(written.storage) && !inspector.isOrdered(variable));
+  const byWord = !measured && !inspector.isOrdered(variable) && found.kind !== 'ordinal';
   const at = placeOfTexts(places.levels);
   const ranks = ranksOf(found, inspector.isOrdered(variable));
   return {
@@ -61,12 +71,20 @@ function orderOf(inspector: Inspector, { variable, down }: Sorting): OrderWanted
     numeric,
     of: (one) => {
       const place = at.get(text(one));
-      if (place === undefined) return numeric ? (valueOf(text(one), written) ?? NaN) : NaN;
+      // A text that no level of those held has.
+      if (place === undefined)
+        return measured ? (valueOf(text(one), written) ?? NaN) : byWord && !isBlank(text(one)) ? 0 : NaN;
       if (ranks[place] < 0) return NaN;
-      return numeric || isDateStorage(written.storage)
-        ? (levelAt(places.levels, place).value ?? NaN)
-        : ranks[place];
+      return measured ? (levelAt(places.levels, place).value ?? NaN) : ranks[place];
     },
+    ...(byWord
+      ? {
+          word: (one) => {
+            const place = at.get(text(one));
+            return place === undefined ? text(one) : levelAt(places.levels, place).code;
+          },
+        }
+      : {}),
   };
 }
 

@@ -160,6 +160,82 @@ describe('going through all rows again', () => {
     for (const record of some) expect(record).toEqual(all[record.row - 1]);
   });
 
+  it('lists records of all rows as those of all rows held are listed: kept, dropped, sorted, found', async () => {
+    const variables = ['home', 'rooms', 'rent', 'walls', 'age', 'heat', 'wave', 'old'];
+    const wanted = fc.record({
+      variables: fc.subarray(variables, { minLength: 1 }),
+      sort: fc
+        .subarray(variables, { maxLength: 3 })
+        .chain((names) =>
+          fc
+            .array(fc.boolean(), { minLength: names.length, maxLength: names.length })
+            .map((down) => names.map((variable, i) => ({ variable, down: down[i] }))),
+        ),
+      find: fc.constantFrom(null, null, '22', 'BRICK', 'tim,', 'none such'),
+      dropped: fc.boolean(),
+      from: fc.constantFrom(0, 0, 7, 1500, ROWS * 2),
+      take: fc.constantFrom(1, 20, 300),
+    });
+    const sieved = [
+      sieve(
+        { variable: 'age', from: 30 },
+        {
+          any: [
+            { variable: 'walls', answered: false },
+            { variable: 'rooms', codes: ['2'] },
+          ],
+        },
+      ),
+      bands,
+    ];
+    const held = await opened({}, ...sieved);
+    const choices: Choices = { hold: 'sample', bounds: { rows: 300, texts: 1000 }, waveFrom: 'file-name' };
+    const passed = await opened(choices, ...sieved);
+    const all = new FilesAgain(passed.received, FILES, choices);
+    await fc.assert(
+      fc.asyncProperty(wanted, async (ask) => {
+        const [expected, listed] = [await rowsDocument(held, ask), await rowsDocument(passed, ask, all)];
+        expect(listed).toEqual(expected);
+      }),
+      { numRuns: 60 },
+    );
+  }, 120_000);
+
+  it('lists records without rows set aside, and reads no further than it must', async () => {
+    let bytes = 0;
+    const texts = homes(60_000);
+    const files = texts
+      .map((text, i) => sourceOf(`homes_${2020 + i}.csv`, text))
+      .map((source) => ({
+        source: {
+          ...source,
+          open: async function* () {
+            for await (const part of source.open())
+              for (let at = 0; at < part.length; at += 4096) {
+                bytes += Math.min(4096, part.length - at);
+                yield part.subarray(at, at + 4096);
+              }
+          },
+        },
+      }));
+    const choices: Choices = { hold: 'sample', bounds: { rows: 300, texts: 1000 } };
+    const extract = await readExtract(files, {}, choices);
+    const inspector = new Inspector(extract);
+    const gone = extract.pass?.places?.[0] ?? -1;
+    inspector.lay(foldLog([entry({ type: 'set-aside', rows: inspector.nameRows([0]), why: null })]));
+    const all = new FilesAgain(extract, files, choices);
+    bytes = 0;
+    const ask = { variables: ['home'], sort: [], find: null, dropped: false, from: 0, take: 40 };
+    const { records } = await rowsDocument(inspector, ask, all);
+    const rows = Array.from({ length: 41 }, (_, i) => i + 1).filter((row) => row !== gone + 1);
+    expect(records.map(({ row }) => row)).toEqual(rows.slice(0, 40));
+    expect(records[0].cells[0].raw).toBe(`H${rows[0] - 1}`);
+    expect(bytes).toBeLessThan((texts[0].length + texts[1].length) * 0.6);
+    await expect(
+      rowsDocument(inspector, { ...ask, sort: [{ variable: 'home', down: true }], from: 100_000 }, all),
+    ).rejects.toThrow(/sorting comes to the first 100000 rows/);
+  });
+
   it('settles nothing where cells were corrected, which all rows know nothing of', async () => {
     const choices: Choices = { hold: 'sample', bounds: { rows: 300, texts: 1000 } };
     const extract = await readExtract(FILES, {}, choices);

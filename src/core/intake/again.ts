@@ -1,11 +1,13 @@
 import type { Extract } from '../extract/extract';
-import type { AllRows, CellCounting, KeptRows, RowsAsked } from '../rows/all-rows';
+import { InputError } from '../extract/problem';
+import type { AllRows, CellCounting, KeptRows, Listed, ListWanted, RowsAsked } from '../rows/all-rows';
 import type { Crossed, Valued } from '../rows/counting';
 import { gathered } from '../rows/gathered';
 import type { Categories, Numbers } from '../rows/records';
-import { askedOf, rowPasses } from '../rows/row-test';
+import { askedOf, rowPasses, type RowTest } from '../rows/row-test';
 import type { Control } from '../read/source';
 import { CellCounter, type CellsAsked } from './cell-counter';
+import { Page } from './page';
 import { PassingCells, type PassingRows } from './passing';
 import { readExtract, type Choices, type FileToRead } from './receive';
 
@@ -70,6 +72,57 @@ export class FilesAgain implements AllRows {
     };
   }
 
+  async list(asked: RowsAsked, wanted: ListWanted): Promise<Listed> {
+    const { find, dropped, order, variables, from, take } = wanted;
+    if (order.length > 0 && from + take > MOST_SORTED)
+      throw new InputError({
+        file: this.extract.name,
+        says: `sorting comes to the first ${MOST_SORTED} rows where not all are held; ask for rows before them, or hold all`,
+      });
+    const cells = this.cellsOf([
+      ...new Set([
+        ...askedOf(find ? [...asked.tests, find] : asked.tests),
+        ...order.map((one) => one.variable),
+      ]),
+    ]);
+    const passes = asked.tests.map((test) => passing(test, cells));
+    const isFound = find && passing(find, cells);
+    const failedBy = (row: number): number[] => passes.flatMap((each, i) => (each(row) ? [] : [i]));
+    const page = new Page(wanted);
+    page.ready(cells);
+    const rows: Listed['rows'] = [];
+    const record = (batch: PassingRows, row: number): Listed['rows'][number] => ({
+      place: batch.first + row,
+      texts: variables.map((name) => batch.text(name, row) ?? this.without(name)(batch.file)),
+      failed: failedBy(row),
+    });
+    await this.readUntil((batch) => {
+      for (const one of cells.values()) one.next(batch);
+      for (let row = 0; row < batch.rows; row++) {
+        if (asked.aside.has(batch.first + row)) continue;
+        if (passes.every((each) => each(row)) === dropped) continue;
+        // Where rows are in the order of the file, it is known at once which are told.
+        if ((!isFound || isFound(row)) && page.take(row, batch.first + row)) rows.push(record(batch, row));
+      }
+      return find === null && page.isFull;
+    });
+    const places = new Map(page.sorted.map((place, i) => [place, i]));
+    if (places.size > 0)
+      await this.readUntil((batch) => {
+        let isReady = false;
+        for (let row = 0; row < batch.rows; row++) {
+          const at = places.get(batch.first + row);
+          if (at === undefined) continue;
+          if (!isReady) for (const one of cells.values()) one.next(batch);
+          isReady = true;
+          rows[at] = record(batch, row);
+          places.delete(batch.first + row);
+        }
+        return places.size === 0;
+      });
+    return { found: find === null ? null : page.passed, rows };
+  }
+
   private async count(asked: RowsAsked, counters: readonly CellCounter[]): Promise<void> {
     const names = counters.flatMap(({ variables }) => variables);
     const cells = this.cellsOf([...new Set([...askedOf(asked.tests), ...names])]);
@@ -87,31 +140,50 @@ export class FilesAgain implements AllRows {
     return readExtract(this.files, this.control, { ...this.choices, hold: 'sample', through });
   }
 
+  /** The same, as far as rows are wanted. @param look whether that is enough */
+  private async readUntil(look: (batch: PassingRows) => boolean): Promise<void> {
+    try {
+      await this.read((batch) => {
+        if (look(batch)) throw new Enough();
+        return [];
+      });
+    } catch (cause) {
+      if (!(cause instanceof Enough)) throw cause;
+    }
+  }
+
   private cellsOf(names: readonly string[]): Map<string, PassingCells> {
+    return new Map(names.map((name) => [name, new PassingCells(name, this.without(name))]));
+  }
+
+  /** What rows of a file hold that has no column of a name: the wave is made of what the file is called. */
+  private without(name: string): (file: number) => string {
     const { wave, files } = this.extract;
-    return new Map(
-      names.map((name) => {
-        const made = wave?.by === 'made' && wave.variable === name;
-        return [
-          name,
-          new PassingCells(name, made ? (file) => files[file].wave ?? files[file].name : undefined),
-        ];
-      }),
-    );
+    return wave?.by === 'made' && wave.variable === name
+      ? (file) => files[file].wave ?? files[file].name
+      : () => '';
   }
 
   private sieve({ tests, aside }: RowsAsked, cells: ReadonlyMap<string, PassingCells>): RowSieve {
     return new RowSieve(
       aside,
-      tests.map((test) =>
-        rowPasses(test, ({ variable, holds }) => {
-          const at = cells.get(variable)?.asking((text) => (holds(text) ? 1 : 0));
-          return at ? (row) => at(row) === 1 : () => false;
-        }),
-      ),
+      tests.map((test) => passing(test, cells)),
     );
   }
 }
+
+/** So many rows are sorted of those that are not held. */
+const MOST_SORTED = 100_000;
+
+/** Thrown where no more rows are wanted. */
+class Enough extends Error {}
+
+/** A test made ready to be asked of the rows of the batch at hand. */
+const passing = (test: RowTest, cells: ReadonlyMap<string, PassingCells>): ((row: number) => boolean) =>
+  rowPasses(test, ({ variable, holds }) => {
+    const at = cells.get(variable)?.asking((text) => (holds(text) ? 1 : 0));
+    return at ? (row) => at(row) === 1 : () => false;
+  });
 
 /** Rows that pass all tests, with the account of what each test does. */
 class RowSieve {

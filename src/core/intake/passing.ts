@@ -34,6 +34,16 @@ export class PassingRows {
     return true;
   }
 
+  /** The text of a cell; `null` where the file has no such column. @param row zero-based, of the batch */
+  text(name: string, row: number): string | null {
+    const { cells, names } = this;
+    const index = names.indexOf(name);
+    if (index < 0) return null;
+    if (!('rows' in cells)) return cells[row][index] ?? '';
+    const at = row * names.length + index;
+    return decoder.decode(cells.bytes.subarray(cells.starts[at], cells.ends[at]));
+  }
+
   /** Only some of the rows. @param at their zero-based places in the batch, ascending */
   only(at: readonly number[]): readonly (readonly string[])[] | Spans {
     const { cells, names } = this;
@@ -57,7 +67,7 @@ const MOST_KNOWN = 200_000;
 /** The cells of one variable of the rows at hand, each different text read once. */
 export class PassingCells {
   private readonly dictionary = new Dictionary(MOST_KNOWN);
-  private readonly texts: string[] = [];
+  private readonly known: string[] = [];
   private codes = new Int32Array(0);
   /** Texts of the rows at hand that are known by no code. */
   private readonly others = new Map<number, string>();
@@ -72,27 +82,35 @@ export class PassingCells {
   next(batch: PassingRows): void {
     this.others.clear();
     if (this.codes.length < batch.rows) this.codes = new Int32Array(batch.rows);
-    const { codes, dictionary, texts, others } = this;
+    const { codes, dictionary, known, others } = this;
     const take = (source: Uint8Array, from: number, to: number, row: number): void => {
       const code = dictionary.code(source, from, to);
       codes[row] = code;
       if (code < 0) others.set(row, decoder.decode(source.subarray(from, to)));
-      else if (code === texts.length) texts.push(decoder.decode(source.subarray(from, to)));
+      else if (code === known.length) known.push(decoder.decode(source.subarray(from, to)));
     };
     if (batch.each(this.name, take)) return;
     const bytes = encoder.encode(this.without(batch.file));
     for (let row = 0; row < batch.rows; row++) take(bytes, 0, bytes.length, row);
   }
 
+  /** The texts of the rows of the batch at hand. */
+  get texts(): (row: number) => string {
+    return (row) => {
+      const code = this.codes[row];
+      return code < 0 ? (this.others.get(row) ?? '') : this.known[code];
+    };
+  }
+
   /** What the text of a zero-based row of the batch comes to; each different text is asked once. */
   asking(of: (text: string) => number): (row: number) => number {
-    const { texts, others } = this;
-    const known: number[] = [];
+    const { known: texts, others } = this;
+    const made: number[] = [];
     return (row) => {
       const code = this.codes[row];
       if (code < 0) return of(others.get(row) ?? '');
       // Codes come in order of their first row, but not every row is asked for.
-      return (known[code] ??= of(texts[code]));
+      return (made[code] ??= of(texts[code]));
     };
   }
 }

@@ -49,6 +49,8 @@ export interface OrderWanted {
   numeric: boolean;
   /** The rank of a text, or the number that it is; NaN for none. */
   of(text: string): number;
+  /** Where words stand in their own order: the word that a text with a rank counts as. */
+  word?(text: string): string;
 }
 
 /** Which records are wanted. */
