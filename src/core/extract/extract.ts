@@ -43,6 +43,8 @@ export interface FileSource {
    * them lines go up by one a row. Absent where rows are not lines.
    */
   lines?: (readonly [row: number, line: number])[];
+  /** Zero-based rows of this file, ascending, and the byte at which each begins: from there on it can be read alone. */
+  begins?: (readonly [row: number, byte: number])[];
   notices: Notice[];
 }
 

@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chance } from '../../demo/random';
@@ -8,6 +9,7 @@ import { rowsDocument } from '../inspect/rows-document';
 import type { Entry } from '../log/entries';
 import { entry, sieve } from '../../testing/entries';
 import { foldLog } from '../log/fold';
+import { lookAt } from '../read/look';
 import { sourceOf } from '../read/source';
 import type { Condition } from '../sieve/condition';
 import { FilesAgain } from './again';
@@ -234,6 +236,66 @@ describe('going through all rows again', () => {
     await expect(
       rowsDocument(inspector, { ...ask, sort: [{ variable: 'home', down: true }], from: 100_000 }, all),
     ).rejects.toThrow(/sorting comes to the first 100000 rows/);
+  });
+
+  it.each([
+    ['plain', (text: string) => text],
+    ['with a byte order mark', (text: string) => `\uFEFF${text}`],
+    ['quoted, with line breaks in cells', (text: string) => text.replace(/stone/g, '"sto\nne"')],
+    ['with a ragged row', (text: string) => text.replace('H77,', 'H77,9,9,9,9,9,9,9,')],
+    ['in another encoding', (text: string) => Buffer.from(text.replace(/brick/g, 'brické'), 'latin1')],
+    ['packed', (text: string) => gzipSync(text)],
+  ])('finds a stretch of rows without those before it: %s', async (_, made) => {
+    const texts = homes(60_000);
+    let bytes = 0;
+    const files = await Promise.all(
+      texts.map(async (text, i) => {
+        const source = sourceOf(`homes_${2020 + i}.csv`, made(text));
+        const { slice, open } = source;
+        const counted = {
+          ...source,
+          // Cut as a file is read, and not all at once.
+          open: async function* () {
+            for await (const part of open())
+              for (let at = 0; at < part.length; at += 50_000) yield part.subarray(at, at + 50_000);
+          },
+          slice: (from: number, to: number) => {
+            bytes += to - from;
+            return slice?.(from, to) ?? Promise.resolve(new Uint8Array(0));
+          },
+        };
+        return { source: counted, look: await lookAt(counted) };
+      }),
+    );
+    const held = new Inspector(await readExtract(files, {}, { waveFrom: 'file-name' }));
+    held.lay(foldLog([entry({ type: 'set-aside', rows: held.nameRows([5, 59_990]), why: null })]));
+    const choices: Choices = { hold: 'sample', bounds: { rows: 300, texts: 1000 }, waveFrom: 'file-name' };
+    const extract = await readExtract(files, {}, choices);
+    const all = new FilesAgain(extract, files, choices);
+    const variables = ['home', 'rooms', 'walls', 'heat', 'wave'];
+    const lines = (
+      await rowsDocument(held, { variables, sort: [], find: null, dropped: false, from: 0, take: 60_000 })
+    ).records;
+    bytes = 0;
+    for (const [from, take] of [
+      [0, 3],
+      [2000, 5],
+      [29_990, 30],
+      [47_123, 2],
+      [59_980, 50],
+      [70_000, 5],
+    ]) {
+      const { rows } = await all.list(
+        { tests: [], aside: new Set([5, 59_990]) },
+        { variables, from, take, order: [], find: null, dropped: false },
+      );
+      expect(rows.map(({ place, texts }) => [place + 1, texts])).toEqual(
+        lines.slice(from, from + take).map(({ row, cells }) => [row, cells.map(({ raw }) => raw)]),
+      );
+    }
+    const plain = extract.files.every(({ begins }) => (begins?.length ?? 0) > 0);
+    expect(plain).toBe(!['in another encoding', 'packed'].includes(_));
+    expect(bytes > 0).toBe(plain);
   });
 
   it('settles nothing where cells were corrected, which all rows know nothing of', async () => {

@@ -7,6 +7,7 @@ import type { Categories, Numbers } from '../rows/records';
 import { askedOf, rowPasses, type RowTest } from '../rows/row-test';
 import type { Control } from '../read/source';
 import { CellCounter, type CellsAsked } from './cell-counter';
+import { filesFrom } from './from-row';
 import { Page } from './page';
 import { PassingCells, type PassingRows } from './passing';
 import { readExtract, type Choices, type FileToRead } from './receive';
@@ -79,6 +80,8 @@ export class FilesAgain implements AllRows {
         file: this.extract.name,
         says: `sorting comes to the first ${MOST_SORTED} rows where not all are held; ask for rows before them, or hold all`,
       });
+    if (asked.tests.length === 0 && !dropped && find === null && order.length === 0)
+      return { found: null, rows: await this.stretch(asked.aside, wanted) };
     const cells = this.cellsOf([
       ...new Set([
         ...askedOf(find ? [...asked.tests, find] : asked.tests),
@@ -93,7 +96,7 @@ export class FilesAgain implements AllRows {
     const rows: Listed['rows'] = [];
     const record = (batch: PassingRows, row: number): Listed['rows'][number] => ({
       place: batch.first + row,
-      texts: variables.map((name) => batch.text(name, row) ?? this.without(name)(batch.file)),
+      texts: this.texts(variables, batch, row, batch.file),
       failed: failedBy(row),
     });
     await this.readUntil((batch) => {
@@ -123,6 +126,32 @@ export class FilesAgain implements AllRows {
     return { found: find === null ? null : page.passed, rows };
   }
 
+  /** Rows that follow each other: those before them need not be read where it is known at which byte a row begins. */
+  private async stretch(
+    aside: ReadonlySet<number>,
+    { variables, from, take }: ListWanted,
+  ): Promise<Listed['rows']> {
+    let place = from;
+    for (const gone of [...aside].sort((a, b) => a - b)) if (gone <= place) place++;
+    const at = filesFrom(this.extract, this.files, place);
+    const rows: Listed['rows'] = [];
+    if (at && take > 0)
+      await this.readUntil((batch) => {
+        for (let row = 0; row < batch.rows && rows.length < take; row++) {
+          const here = at.row + batch.first + row - at.head;
+          if (batch.first + row < at.head || here < place || aside.has(here)) continue;
+          const texts = this.texts(variables, batch, row, at.file + batch.file);
+          rows.push({ place: here, texts, failed: [] });
+        }
+        return rows.length >= take;
+      }, at.files);
+    return rows;
+  }
+
+  private texts(names: readonly string[], batch: PassingRows, row: number, file: number): string[] {
+    return names.map((name) => batch.text(name, row) ?? this.without(name)(file));
+  }
+
   private async count(asked: RowsAsked, counters: readonly CellCounter[]): Promise<void> {
     const names = counters.flatMap(({ variables }) => variables);
     const cells = this.cellsOf([...new Set([...askedOf(asked.tests), ...names])]);
@@ -136,17 +165,19 @@ export class FilesAgain implements AllRows {
     });
   }
 
-  private read(through: (batch: PassingRows) => number[]): Promise<Extract> {
-    return readExtract(this.files, this.control, { ...this.choices, hold: 'sample', through });
+  private read(through: (batch: PassingRows) => number[], files = this.files): Promise<Extract> {
+    // Columns are called as they were when all files were read.
+    const known = files === this.files ? {} : { known: this.extract.variables.map(({ name }) => name) };
+    return readExtract(files, this.control, { ...this.choices, ...known, hold: 'sample', through });
   }
 
   /** The same, as far as rows are wanted. @param look whether that is enough */
-  private async readUntil(look: (batch: PassingRows) => boolean): Promise<void> {
+  private async readUntil(look: (batch: PassingRows) => boolean, files = this.files): Promise<void> {
     try {
       await this.read((batch) => {
         if (look(batch)) throw new Enough();
         return [];
-      });
+      }, files);
     } catch (cause) {
       if (!(cause instanceof Enough)) throw cause;
     }

@@ -140,6 +140,7 @@ export async function readExtract(
       ...(wave === undefined ? {} : { wave }),
       ...(read.partial ? { partial: true } : {}),
       ...(read.lines && !through ? { lines: read.lines } : {}),
+      ...(read.begins && hold === 'sample' && !through ? { begins: read.begins } : {}),
       ...(codebook ? { codebook } : {}),
       names,
       notices: [...notices, ...read.notices],

@@ -166,6 +166,7 @@ export async function readDelimited(
   let line = 1;
   let partial = false;
   const lines: [number, number][] = [];
+  let consumed = 0;
   /** Notes where a row stands, if not on the line after the row before it. */
   const stands = (row: number, at: number): void => {
     const before = lines.at(-1);
@@ -173,6 +174,8 @@ export async function readDelimited(
   };
 
   const waiting = new Waiting();
+  /** Rows at which a piece begins, with their bytes; `null` where the bytes of the file are not those that are read. */
+  let begins: [number, number][] | null = reading.encoding === 'utf-8' && !opened.packed ? [] : null;
   /** Takes rows where they lie. @returns bytes used, `null` where the parser is needed */
   const takeCells = (last: boolean): number | null => {
     const found = width > 0 && !damaged ? spansOf(waiting, reading, width, last) : null;
@@ -270,20 +273,26 @@ export async function readDelimited(
     return lengthOf(text) - lengthOf(text.slice(piece.used));
   };
   const take = (last: boolean): number => {
+    if (width > 0) begins?.push([read, consumed]);
     // The names are found in a small piece: what comes after them need not be text.
     const head = width === 0 ? waiting.head(FIRST_PIECE) : '';
     const used = takeCells(last) ?? ((head && takeText(head, false)) || takeText(waiting.text, last));
     waiting.drop(used);
+    consumed += used;
     return used;
   };
 
-  let consumed = 0;
   let enough = PIECE;
-  const parts = asUtf8(opened.open(), reading.encoding, (to) => {
-    if (to === 'damaged') damaged = true;
-    else encoding = to;
-    notices.add(undefined, turnedNotice(to), 'encoding');
-  });
+  const parts = asUtf8(
+    withMark(opened.open(), (bytes) => (consumed = bytes)),
+    reading.encoding,
+    (to) => {
+      begins = null;
+      if (to === 'damaged') damaged = true;
+      else encoding = to;
+      notices.add(undefined, turnedNotice(to), 'encoding');
+    },
+  );
   for await (const part of parts) {
     waiting.add(part);
     if (waiting.length < enough) continue;
@@ -294,7 +303,6 @@ export async function readDelimited(
         line,
         says: `no row ends within ${LONGEST_ROW >> 20} million characters; the file is no table, or a quotation mark is never closed`,
       });
-    consumed += used;
     // A row longer than a piece: look again only when there is twice as much, so that the work stays linear.
     const piece = Math.min(LARGEST_PIECE, Math.max(PIECE, (consumed / Math.max(1, read)) * ROWS_PER_PIECE));
     enough = used === 0 ? waiting.length * 2 : Math.max(piece, waiting.length + piece / 2);
@@ -312,6 +320,7 @@ export async function readDelimited(
     encoding,
     partial,
     lines: lines.length > MOST_PLACES ? undefined : lines,
+    ...(begins ? { begins } : {}),
     notices: notices.list(),
   };
 }
@@ -351,6 +360,25 @@ function lineOf(rows: readonly string[][], firstLine: number): (row: number) => 
     return line;
   };
 }
+
+/** The same bytes. @param told how many of them are a byte order mark, before any other comes */
+async function* withMark(
+  parts: AsyncIterable<Uint8Array>,
+  told: (bytes: number) => void,
+): AsyncGenerator<Uint8Array> {
+  let head: number[] | null = [];
+  for await (const part of parts) {
+    if (head) {
+      head.push(...part.subarray(0, BYTE_ORDER_MARK.length - head.length));
+      if (head.length === BYTE_ORDER_MARK.length) {
+        if (BYTE_ORDER_MARK.every((byte, i) => head?.[i] === byte)) told(BYTE_ORDER_MARK.length);
+        head = null;
+      }
+    }
+    yield part;
+  }
+}
+const BYTE_ORDER_MARK = [0xef, 0xbb, 0xbf];
 
 async function* one(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
   yield bytes;

@@ -19,6 +19,8 @@ export interface FileRead {
   /** Whether rows were left unread, since only the first were wanted. */
   partial: boolean;
   lines?: [row: number, line: number][];
+  /** Some rows with the byte at which each begins, the first among them, where rows stand in the file as they are read. */
+  begins?: [row: number, byte: number][];
   /** What the file carries of its variables beside the data, as a handoff wrote it: JSON. */
   carried?: string;
   notices: Notice[];
