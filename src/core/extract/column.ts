@@ -1,3 +1,4 @@
+import { without, type CellsInBytes } from './cells-in-bytes';
 import type { Coding } from './coding';
 import type { DictionaryColumn } from './dictionary-column';
 import { CodedCells, type GrowingCells } from './growing-cells';
@@ -49,22 +50,12 @@ export class ColumnBuilder {
     }
   }
 
-  /**
-   * Takes cells that lie in the UTF-8 bytes of a file, without cutting them out: the cell of each of `rows` rows reaches
-   * from `starts[i]` up to `ends[i]`, where i begins at `first` and grows by `step`.
-   */
-  pushSpans(
-    source: Uint8Array,
-    starts: Uint32Array,
-    ends: Uint32Array,
-    first: number,
-    step: number,
-    rows: number,
-  ): void {
-    this.room(rows);
+  /** Takes cells where they lie. */
+  pushSpans(cells: CellsInBytes): void {
+    this.room(cells.rows);
     let taken = 0;
-    while (taken < rows) {
-      taken += this.cells.pushSpans(source, starts, ends, first + taken * step, step, rows - taken);
+    while (taken < cells.rows) {
+      taken += this.cells.pushSpans(taken === 0 ? cells : without(cells, taken));
       this.settle();
     }
   }

@@ -113,9 +113,10 @@ it('finds many cells at once as it finds each', () => {
         const codes = cells.map((_, i) => one.code(source, starts[i], ends[i]));
         const found = new Int32Array(cells.length);
         const half = cells.length >> 1;
-        many.codes(source, starts, ends, 0, 1, half, found);
+        const all = { bytes: source, starts, ends, first: 0, step: 1, rows: half };
+        many.codes(all, found);
         const rest = new Int32Array(cells.length - half);
-        many.codes(source, starts, ends, half, 1, rest.length, rest);
+        many.codes({ ...all, first: half, rows: rest.length }, rest);
         found.set(rest, half);
         expect([...found]).toEqual(codes);
         expect([...many.texts()]).toEqual([...one.texts()]);

@@ -1,3 +1,4 @@
+import type { CellsInBytes } from './cells-in-bytes';
 import { decimalsIn, digitsIn, writtenDigits } from './digits';
 import { NumberCodes } from './number-codes';
 import { NumberTexts, type TextList } from './text-list';
@@ -103,19 +104,9 @@ export class Dictionary {
     return code;
   }
 
-  /**
-   * Codes of many cells, as `code` gives them one by one: the cell of each of `rows` rows reaches from `starts[i]` up to `ends[i]`,
-   * where i begins at `first` and grows by `step`. What is known is found here, in one loop.
-   */
-  codes(
-    source: Uint8Array,
-    starts: Uint32Array,
-    ends: Uint32Array,
-    first: number,
-    step: number,
-    rows: number,
-    into: Int32Array,
-  ): void {
+  /** Codes of many cells, as `code` gives them one by one. What is known is found here, in one loop. */
+  codes(cells: CellsInBytes, into: Int32Array): void {
+    const { bytes: source, starts, ends, first, step, rows } = cells;
     let { short, decimals } = this;
     let { near } = this.numbers;
     for (let row = 0, i = first; row < rows; row++, i += step) {

@@ -1,3 +1,4 @@
+import type { CellsInBytes } from './cells-in-bytes';
 import { digitsIn } from './digits';
 import { Dictionary, MOST_BYTES, TooLong } from './dictionary';
 import { DictionaryColumn, type Codes } from './dictionary-column';
@@ -10,15 +11,8 @@ export interface GrowingCells {
   /** Makes room for so many more. */
   room(more: number): void;
   push(source: Uint8Array, from: number, to: number): void;
-  /** Takes cells as `ColumnBuilder.pushSpans` does, up to one after which they need another form. @returns how many */
-  pushSpans(
-    source: Uint8Array,
-    starts: Uint32Array,
-    ends: Uint32Array,
-    first: number,
-    step: number,
-    rows: number,
-  ): number;
+  /** Takes cells, up to one after which they need another form. @returns how many */
+  pushSpans(cells: CellsInBytes): number;
   /** The same cells in another form, where this one suits them no more. */
   readonly fitting: GrowingCells | null;
   finish(): DictionaryColumn | NumberColumn | PackedColumn;
@@ -47,16 +41,10 @@ export class CodedCells implements GrowingCells {
   push(source: Uint8Array, from: number, to: number): void {
     this.pushCode(this.dictionary.code(source, from, to));
   }
-  pushSpans(
-    source: Uint8Array,
-    starts: Uint32Array,
-    ends: Uint32Array,
-    first: number,
-    step: number,
-    rows: number,
-  ): number {
+  pushSpans(cells: CellsInBytes): number {
+    const { rows } = cells;
     if (found.length < rows) found = new Int32Array(rows * 2);
-    this.dictionary.codes(source, starts, ends, first, step, rows, found);
+    this.dictionary.codes(cells, found);
     let row = 0;
     while (row < rows && !this.isSpent) this.pushCode(found[row++]);
     return row;
@@ -128,17 +116,10 @@ class NumberCells implements GrowingCells {
     const digits = to === from ? NaN : digitsIn(source, from, to, this.decimals);
     this.cells[this.length++] = digits === digits ? digits : ODD + this.odd.code(source, from, to);
   }
-  pushSpans(
-    source: Uint8Array,
-    starts: Uint32Array,
-    ends: Uint32Array,
-    first: number,
-    step: number,
-    rows: number,
-  ): number {
+  pushSpans({ bytes, starts, ends, first, step, rows }: CellsInBytes): number {
     let row = 0;
     for (let i = first; row < rows && this.odd.size <= MOST_ODD; row++, i += step)
-      this.push(source, starts[i], ends[i]);
+      this.push(bytes, starts[i], ends[i]);
     return row;
   }
   get fitting(): GrowingCells | null {
@@ -188,15 +169,8 @@ class PackedCells implements GrowingCells {
     for (let i = from; i < to; i++) this.bytes[this.used++] = source[i];
     this.ends[this.length++] = this.used;
   }
-  pushSpans(
-    source: Uint8Array,
-    starts: Uint32Array,
-    ends: Uint32Array,
-    first: number,
-    step: number,
-    rows: number,
-  ): number {
-    for (let row = 0, i = first; row < rows; row++, i += step) this.push(source, starts[i], ends[i]);
+  pushSpans({ bytes, starts, ends, first, step, rows }: CellsInBytes): number {
+    for (let row = 0, i = first; row < rows; row++, i += step) this.push(bytes, starts[i], ends[i]);
     return rows;
   }
   finish(): PackedColumn {

@@ -109,7 +109,7 @@ function distinctOf(of: Float64Array, decimals: number, odd: readonly string[]):
     if (n === 0 || sorted[i] !== sorted[n - 1]) sorted[n++] = sorted[i];
     counts[n - 1]++;
   }
-  mustBeFew(n);
+  mustBeFew(n, 'numbers');
   const cells = sorted.slice(0, n);
   const digits = cells.slice();
   const texts = new Map<number, string>();

@@ -46,7 +46,7 @@ export class PackedColumn {
     for (let row = 0; row < codes.length; row++) {
       if ((row & (BETWEEN_PULSES - 1)) === 0) {
         pulse();
-        mustBeFew(dictionary.size);
+        mustBeFew(dictionary.size, 'texts');
       }
       codes[row] = dictionary.code(this.bytes, from, this.ends[row]);
       from = this.ends[row];

@@ -19,7 +19,12 @@ export function subsetOf(extract: Extract, within: Bits): Extract {
   return {
     ...extract,
     rows: rows.length,
-    files: extract.files.map((source, i) => ({ ...source, rows: held[i], lines: undefined, begins: undefined })),
+    files: extract.files.map((source, i) => ({
+      ...source,
+      rows: held[i],
+      lines: undefined,
+      begins: undefined,
+    })),
     variables: extract.variables.map((variable) => gathered(variable, rows)),
     taken: { from: extract, rows },
   };

@@ -203,6 +203,7 @@ export class LevelArrays implements LevelList {
 
   /** Levels that are spelt in several ways. */
   get respelt(): Level[] {
+    if (this.root.ats && this.root.told.size === 0) return [];
     return [...this.where((place) => this.spellings(place).length > 1)];
   }
 

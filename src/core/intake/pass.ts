@@ -1,3 +1,4 @@
+import { without, type CellsInBytes } from '../extract/cells-in-bytes';
 import { ColumnBuilder, type Column } from '../extract/column';
 import { Dictionary } from '../extract/dictionary';
 import type { ColumnPass } from '../extract/extract';
@@ -23,14 +24,7 @@ export const sampleOf = (columns: number): number =>
 export interface CellTaker {
   readonly rows: number;
   pushFrom(rows: readonly (readonly string[])[], index: number): void;
-  pushSpans(
-    source: Uint8Array,
-    starts: Uint32Array,
-    ends: Uint32Array,
-    first: number,
-    step: number,
-    rows: number,
-  ): void;
+  pushSpans(cells: CellsInBytes): void;
   pushBlank(times: number): void;
   finish(): Column;
 }
@@ -122,26 +116,17 @@ export class PassBuilder implements CellTaker {
     );
   }
 
-  pushSpans(
-    source: Uint8Array,
-    starts: Uint32Array,
-    ends: Uint32Array,
-    first: number,
-    step: number,
-    rows: number,
-  ): void {
+  pushSpans(cells: CellsInBytes): void {
+    const { bytes, starts, ends, first, step, rows } = cells;
     if (found.length < rows) found = new Int32Array(rows * 2);
-    this.dictionary.codes(source, starts, ends, first, step, rows, found);
+    this.dictionary.codes(cells, found);
     this.countRoom();
     const { counts } = this;
     for (let row = 0, i = first; row < rows; row++, i += step)
       if (found[row] >= 0) counts[found[row]]++;
-      else this.other.add(source, starts[i], ends[i], 1);
+      else this.other.add(bytes, starts[i], ends[i], 1);
     this.passed += rows;
-    for (const at of this.sampler.picks) {
-      const i = first + at * step;
-      this.held.pushSpans(source, starts, ends, i, step, 1);
-    }
+    for (const at of this.sampler.picks) this.held.pushSpans({ ...without(cells, at), rows: 1 });
   }
 
   /** Rows that passed without the column: those of them that are held hold nothing of it either. */

@@ -88,8 +88,7 @@ export async function readExtract(
       columns.pass('rows' in cells ? cells.rows : cells.length);
       take(
         'rows' in cells
-          ? (builder, index) =>
-              builder.pushSpans(cells.bytes, cells.starts, cells.ends, index, width, cells.rows)
+          ? (builder, index) => builder.pushSpans({ ...cells, first: index, step: width })
           : (builder, index) => builder.pushFrom(cells, index),
       );
     };

@@ -1,7 +1,8 @@
 import { namesIdentifier } from '../vocabulary';
 import { between, is, type Cue } from './cue';
 import { formOf, type Seen } from './seen';
-import { levelAt } from '../level-list';
+import { countsIn, levelAt, valuesIn } from '../level-list';
+import { numberAt } from '../levels';
 
 const ID_NAME = /(^|_)(serial|case(no|id)?|pid|hid|uuid)$|^(id|case|serial|seq|rec)(no|nr|num)?([_\d]|$)/i;
 const ID_LABEL =
@@ -30,18 +31,16 @@ const numbered = (seen: Seen): boolean => seen.written.storage !== 'decimal';
 const isOwn = (seen: Seen): boolean =>
   numbered(seen) && seen.rows >= FEW_ROWS && (share(seen) >= OWN || seen.uniqueInFiles === true);
 const isWhole = ({ written }: Seen): boolean => written.storage === 'integer';
-const valueAt = ({ valid }: Seen, i: number): number => levelAt(valid, i).value as number;
-const isStepped = (seen: Seen): boolean => {
-  const step = seen.valid.length > 1 ? valueAt(seen, 1) - valueAt(seen, 0) : 0;
-  return (
-    step > 1 &&
-    seen.valid.length >= LEAST_STEPS &&
-    seen.valid.every((_, i) => i === 0 || valueAt(seen, i) - valueAt(seen, i - 1) === step)
-  );
-};
+const valueAt = ({ valid }: Seen, i: number): number => numberAt(valid, i);
+function isStepped({ valid }: Seen): boolean {
+  if (valid.length < LEAST_STEPS) return false;
+  const values = valuesIn(valid);
+  const step = values[1] - values[0];
+  return step > 1 && values.every((value, i) => i === 0 || value - values[i - 1] === step);
+}
 /** How many rows hold a value, on average and at most. */
 const evenly = ({ valid, rows, distinct }: Seen): boolean =>
-  valid.every(({ count }) => count <= (rows / distinct) * NEARLY_EVEN + 1);
+  countsIn(valid).every((count) => count <= (rows / distinct) * NEARLY_EVEN + 1);
 const rowsEach = ({ rows, distinct }: Seen): string => (rows / distinct).toFixed(1);
 const hasLetterAndDigit = (code: string): boolean => /\p{L}/u.test(code) && /\d/.test(code);
 
