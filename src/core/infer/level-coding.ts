@@ -2,7 +2,7 @@ import type { Coding } from '../extract/coding';
 import type { Column } from '../extract/column';
 import { textAt } from '../extract/text-list';
 import type { Categories } from '../rows/records';
-import { levelAt, type LevelList } from './level-list';
+import { LevelArrays, levelAt, type LevelList } from './level-list';
 import { spellingsOf } from './levels';
 
 /** Which of some levels a text is, under any of their spellings, as a holder of rows is asked for it. */
@@ -70,12 +70,16 @@ export function placesOf(
     const to = new Int32Array(texts.length).fill(-1);
     // Most levels know where their only text stands; the others are looked for.
     const others = new Map<string, number>();
-    for (let place = 0; place < levels.length; place++) {
-      const { at, code, spellings } = levelAt(levels, place);
-      if (at !== undefined && spellings.length === 0 && textAt(texts, at) === code) to[at] = place;
-      else for (const text of spellingsOf(levelAt(levels, place))) others.set(text, place);
+    const listed = LevelArrays.from(levels);
+    const same = listed.texts === texts;
+    for (let place = 0; place < listed.length; place++) {
+      const [at, spellings] = [listed.tallied(place), listed.spellings(place)];
+      const stands = at >= 0 && spellings.length === 0;
+      if (stands && (same || texts.at(at) === listed.code(place))) to[at] = place;
+      else for (const text of spellings.length ? spellings : [listed.code(place)]) others.set(text, place);
     }
-    for (let i = 0; i < to.length; i++) if (to[i] < 0) to[i] = others.get(textAt(texts, i)) ?? blank;
+    for (let i = 0; i < to.length; i++)
+      if (to[i] < 0) to[i] = (others.size > 0 ? others.get(textAt(texts, i)) : undefined) ?? blank;
     return { size, codes, to };
   }
   function gated(): Coding {

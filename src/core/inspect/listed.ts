@@ -6,7 +6,7 @@ import type { Column } from '../extract/column';
 import { byCodePoint, sortRows, type SortKey } from '../rows/sorting';
 import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';
-import { levelAt } from '../infer/level-list';
+import { LevelArrays, levelAt } from '../infer/level-list';
 
 /** What rows are sorted by: a variable, up or down. */
 export interface Sorting {
@@ -76,10 +76,15 @@ function holdingIn(inspector: Inspector, { name, position, places }: Inspected, 
   // A trial recode stands in no file.
   const { column: raw } = received.variables[position - 1] ?? extract.variables[position - 1];
   const bits: Bits = new Int32Array((extract.rows + 31) >>> 5);
-  const labelled = places.levels.map(({ label }) => label?.toLowerCase().includes(sought) ?? false);
+  const levels = LevelArrays.from(places.levels);
+  const labelled = Array.from(
+    { length: levels.length },
+    (_, place) => levels.label(place)?.toLowerCase().includes(sought) ?? false,
+  );
   const mark = (row: number): void => void (bits[row >>> 5] |= 1 << (row & 31));
   const holds = (text: string): boolean => text.toLowerCase().includes(sought);
-  markWhere(raw, holds, mark);
+  // No number that can be written in one way alone holds any other sign.
+  markWhere(raw, holds, /^[-.\d]+$/.test(sought) ? undefined : false, mark);
   if (labelled.some(Boolean)) markPlaces(places.coding, extract.rows, labelled, mark);
   // What a person wrote in place of a text, or in a row of their own, is looked for too.
   if (column !== raw)
@@ -91,8 +96,13 @@ function holdingIn(inspector: Inspector, { name, position, places }: Inspected, 
   return bits;
 }
 
-function markWhere(column: Column, is: (text: string) => boolean, mark: (row: number) => void): void {
-  const at = column.lift(is);
+function markWhere(
+  column: Column,
+  is: (text: string) => boolean,
+  numbers: false | undefined,
+  mark: (row: number) => void,
+): void {
+  const at = column.lift(is, numbers);
   for (let row = 0; row < column.rows; row++) {
     if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
     if (at(row)) mark(row);

@@ -11,6 +11,7 @@ import { entryOf, type Decision } from '../log/entries';
 import { foldLog } from '../log/fold';
 import type { Condition, Part } from '../sieve/condition';
 import { Inspector } from './inspect';
+import { rowsHolding } from './listed';
 import { failedIn, flaggedRows, listingOf, type ListAsk } from './listing';
 import { previewOf } from './preview';
 import { sheetLines } from './sheet';
@@ -137,6 +138,20 @@ describe('a sheet of corrections', () => {
       [{ row: 1, variable: 'n', from: '2' }, null],
       [null, 'there is no row 9'],
     ]);
+  });
+});
+
+describe('finding a text', () => {
+  it('looks into numbers for digits, a point or a minus, and into what else stands among them for anything', () => {
+    const amounts = Array.from({ length: 1200 }, (_, i) =>
+      i % 40 === 7 ? 'n.a.' : ((i * 13 - 500) / 100).toFixed(2),
+    );
+    const inspector = laid({ amount: amounts, n: amounts.map((_, i) => String(i)) });
+    for (const sought of ['a', '1.3', '-4', '.', 'N.', '5', 'x', '-']) {
+      const rows = [...rowsIn(rowsHolding(inspector, ['amount'], sought))];
+      const expected = amounts.flatMap((text, row) => (text.includes(sought.toLowerCase()) ? [row] : []));
+      expect(rows).toEqual(expected);
+    }
   });
 });
 
