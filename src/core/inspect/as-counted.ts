@@ -1,5 +1,6 @@
 import { lifted, regrouped } from '../extract/coding';
 import type { Places } from '../infer/level-coding';
+import { LevelArrays } from '../infer/level-list';
 import { spellingsOf } from '../infer/levels';
 import { valueOf } from '../infer/read-levels';
 import { isBlank } from '../read/looks';
@@ -36,9 +37,9 @@ export function categoriesOf(
 /** A variable's valid values. @param from values below are none */
 export function numbersOf({ name, places, written, passed }: Inspected, from = -Infinity): Numbers {
   const of = new Float64Array(places.size).fill(NaN);
-  places.levels.forEach(({ standing, value }, place) => {
-    if (standing === 'valid' && value !== null && value >= from) of[place] = value;
-  });
+  const levels = LevelArrays.from(places.levels);
+  for (let place = 0; place < levels.length; place++)
+    if (levels.isValid(place) && levels.values[place] >= from) of[place] = levels.values[place];
   let byText: Map<string, number> | null = null;
   return {
     variable: name,
@@ -65,9 +66,8 @@ export const weightOf = (inspected: Inspected): Numbers => numbersOf(inspected, 
 /** The rows that hold a valid answer, as one category. */
 export function validRows({ name, places, passed, written }: Inspected): Categories {
   const into = new Int32Array(places.size).fill(-1);
-  places.levels.forEach(({ standing }, place) => {
-    if (standing === 'valid') into[place] = 0;
-  });
+  const levels = LevelArrays.from(places.levels);
+  for (let place = 0; place < levels.length; place++) if (levels.isValid(place)) into[place] = 0;
   const isText = written.storage === 'text';
   const isValid = (text: string): boolean => isText || valueOf(text, written) !== null;
   return categoriesOf(name, places, into, 1, passed ? (text) => (isValid(text) ? 0 : -1) : null);

@@ -5,6 +5,7 @@ import type { CrossAsk } from './crossing';
 import type { Inspector } from './inspect';
 import { needed, sideOf, type Side } from './sides';
 import { levelAt } from '../infer/level-list';
+import { largest, smallest } from '../tally/extent';
 
 /** A cell of a table by the codes that it stands at; `null` where the whole line, column or all levels are meant. */
 export interface CellAt {
@@ -40,7 +41,7 @@ function conditionsOfCode(inspector: Inspector, side: Side, code: string): Condi
     const values = [...binned(side.bins, base.levels)].flatMap(([place, bin]) =>
       bin.code === code ? [levelAt(base.levels, place).value ?? 0] : [],
     );
-    return [{ variable, from: Math.min(...values), to: Math.max(...values) }];
+    return [{ variable, from: smallest(values), to: largest(values) }];
   }
   if (state === 'unreadable') return [{ variable, codes: codesIn('unreadable') }];
   const isState = (state === 'blank' || state === 'notAsked') && code === state;

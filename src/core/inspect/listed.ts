@@ -6,7 +6,7 @@ import type { Column } from '../extract/column';
 import { byCodePoint, sortRows, type SortKey } from '../rows/sorting';
 import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';
-import { LevelArrays, levelAt } from '../infer/level-list';
+import { LevelArrays } from '../infer/level-list';
 
 /** What rows are sorted by: a variable, up or down. */
 export interface Sorting {
@@ -35,16 +35,20 @@ export function ranksOf(
   byPerson: boolean,
 ): Int32Array {
   const ranks = new Int32Array(size).fill(-1);
-  const valid = levels.flatMap(({ standing }, place) => (standing === 'valid' ? [place] : []));
+  const listed = LevelArrays.from(levels);
+  const valid = Array.from({ length: listed.length }, (_, place) => place).filter((place) =>
+    listed.isValid(place),
+  );
   if (byPerson || kind === 'ordinal') {
     valid.forEach((place, rank) => (ranks[place] = rank));
     return ranks;
   }
-  const valueOf = (place: number): number => levelAt(levels, place).value ?? Infinity;
+  const valueOf = (place: number): number =>
+    Number.isNaN(listed.values[place]) ? Infinity : listed.values[place];
   const measured = isNumericStorage(storage) || isDateStorage(storage);
   const compare = measured
     ? (a: number, b: number): number => valueOf(a) - valueOf(b)
-    : (a: number, b: number): number => byCodePoint(levelAt(levels, a).code, levelAt(levels, b).code);
+    : (a: number, b: number): number => byCodePoint(listed.code(a), listed.code(b));
   const sorted = [...valid].sort(compare);
   let rank = -1;
   sorted.forEach((place, i) => {
