@@ -46,6 +46,17 @@ export function clustersOf(
   return found;
 }
 
+/** So many lines are mirrored at a time: their cells are near each other in memory. */
+const NEAR = 32;
+/** Fills what is below the diagonal of an n × n table by what is above it. */
+function mirror(table: Float32Array, n: number): void {
+  for (let up = 0; up < n; up += NEAR)
+    for (let left = up; left < n; left += NEAR)
+      for (let i = up; i < Math.min(up + NEAR, n); i++)
+        for (let j = Math.max(left, i + 1); j < Math.min(left + NEAR, n); j++)
+          table[j * n + i] = table[i * n + j];
+}
+
 function joined(units: readonly number[][], traits: readonly Trait[], common: Common): Cluster[] {
   const n = units.length;
   const alike = new Float32Array(n * n);
@@ -60,9 +71,10 @@ function joined(units: readonly number[][], traits: readonly Trait[], common: Co
       let sum = 0;
       for (let a = 0; a < own.length; a++)
         for (let b = 0; b < others.length; b++) sum += affinity(own[a], others[b], common);
-      alike[i * n + j] = alike[j * n + i] = sum / (own.length * others.length);
+      alike[i * n + j] = sum / (own.length * others.length);
     }
   }
+  mirror(alike, n);
   const scoresOf = alike.slice();
   const members: number[][] = units.map((unit) => [...unit]);
   const scores: number[] = units.map(() => 0);
