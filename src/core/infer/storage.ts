@@ -107,24 +107,15 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
   ) {
     const { numeric } = found;
     const trimmed = (i: number): string => textAt(tally.texts, i).trim();
-    if (
-      force !== 'number' &&
-      found.adorned.length === 0 &&
-      !hints.implied &&
-      areCompactDates(numeric, trimmed)
-    )
+    const mayBeDates = force !== 'number' && found.adorned.length === 0 && !hints.implied;
+    if (mayBeDates && areCompactDates(numeric, trimmed))
       return dateWritten(
         Array.from(numeric, trimmed),
         ['eight digits that are days of the calendar'],
         hints,
         'compact',
       );
-    if (
-      force !== 'number' &&
-      found.adorned.length === 0 &&
-      !hints.implied &&
-      areCompactMonths(numeric, trimmed)
-    )
+    if (mayBeDates && areCompactMonths(numeric, trimmed))
       return dateWritten(
         Array.from(numeric, trimmed),
         ['six digits that are years and months'],
