@@ -15,7 +15,11 @@ const APART = ['exceljs', 'hyparquet-writer'];
 async function bundle() {
   const folder = join(
     bundles,
-    digest(['package-lock.json', 'tsconfig.json', 'src/cli', 'src/core', 'src/database', 'src/demo']),
+    digest([
+      'package-lock.json',
+      'tsconfig.json',
+      ...['cli', 'core', 'database', 'demo', 'threads'].map((one) => `src/${one}`),
+    ]),
   );
   const main = join(folder, 'main.mjs');
   if (existsSync(main)) return main;
@@ -23,7 +27,7 @@ async function bundle() {
   const beside = `${folder}.${process.pid}`;
   await build({
     absWorkingDir: root,
-    entryPoints: ['src/cli/main.ts'],
+    entryPoints: ['src/cli/main.ts', 'src/cli/helper-thread.ts'],
     outdir: beside,
     outExtension: { '.js': '.mjs' },
     bundle: true,

@@ -25,12 +25,13 @@ const CORE = [
 const OUTER: Record<string, string[]> = {
   demo: [],
   storage: ['core'],
-  engine: ['core', 'storage'],
+  threads: ['core'],
+  engine: ['core', 'storage', 'threads'],
   store: ['core', 'storage', 'engine'],
   ui: ['core', 'storage', 'engine', 'store'],
   app: ['ui', 'demo', 'database', 'core'],
   database: ['core'],
-  cli: ['core', 'demo', 'database'],
+  cli: ['core', 'demo', 'database', 'threads'],
 };
 
 function sources(folder: string): string[] {

@@ -182,6 +182,23 @@ describe('dig', () => {
     expect((await dig('inspect', path('l.csv'), '--hold', 'most')).code).toBe(2);
   });
 
+  it('inspect reads a large file with two threads as with one', async () => {
+    const rows = Array.from(
+      { length: 240_000 },
+      (_, i) =>
+        `H${String(i).padStart(7, '0')},${1 + (i % 7)},${((i * 37) % 100_000) / 100},Fenwater ${i % 20},${i % 90},"stone, brick",${i}\n`,
+    );
+    writeFileSync(path('large.csv'), `home,rooms,rent,place,age,walls,order\n${rows.join('')}`);
+    for (const hold of ['all', 'sample']) {
+      const [one, two] = [
+        await dig('inspect', path('large.csv'), '--hold', hold, '--threads', '1'),
+        await dig('inspect', path('large.csv'), '--hold', hold, '--threads', '2'),
+      ];
+      expect(two).toEqual(one);
+      expect(inspectionSchema.parse(JSON.parse(two.out)).rows).toBe(240_000);
+    }
+  });
+
   it('inspect proposes by standing rules, and says what is wrong with a file that holds none', async () => {
     writeFileSync(
       path('s.csv'),

@@ -90,7 +90,12 @@ const opening = (name: string, description: string, writes = false): Command => 
     .option('--rows <number>', 'only the first rows of each file', wholeNumber)
     .option('--columns <names>', 'only these variables, with commas between', names)
     .option('--recodes <file>', 'trial recodes, used like any variable; they stand at the end')
-    .option('--sieve <file>', 'only the rows that a sieve keeps');
+    .option('--sieve <file>', 'only the rows that a sieve keeps')
+    .option(
+      '--threads <number>',
+      'how many threads read: 1 or 2; by default 2 where a file is large and the machine has them',
+      wholeNumber,
+    );
   if (writes) return command;
   return command
     .addOption(

@@ -16,8 +16,10 @@ import { foldLog } from '../core/log/fold';
 import { anyLogSchema, digLogOf, fittingPlaces, misfitText } from '../core/log/migrate';
 import { returned } from '../core/log/returned';
 import type { AllRows } from '../core/rows/all-rows';
+import { withHelper } from '../threads/with-helper';
 import { completed, isOfDatabase, openTable, rowsOfTable, type DatabaseOptions } from './database';
 import { filesIn, readJson, say } from './files';
+import { helperFor } from './helper';
 import { readingOf, type ReadingOptions } from './reading';
 import { checkMade, checkNames, readRecodesFile, recodeEntries } from './recodes';
 import { fitting, readSieveFile, sieveEntry } from './sieve';
@@ -40,6 +42,8 @@ export interface OpenOptions extends ReadingOptions, DatabaseOptions {
   recodes?: string;
   /** Only where a sample of the rows does: else all are held. */
   hold?: Hold | 'auto';
+  /** How many threads read; by default as many as help. */
+  threads?: number;
   /** Whether all rows of a table have to be fetched. */
   allRows?: boolean;
 }
@@ -205,7 +209,11 @@ async function received(
           ? waveFrom
           : { variable: waveFrom },
   };
-  const read = await readExtract(files, {}, choices);
+  const forms = data.map(({ look }) => ({ ...look, form: look.reading.form }));
+  const read = await withHelper(
+    () => helperFor(forms, options.threads),
+    (helper) => readExtract(files, {}, { ...choices, helper }),
+  );
   if (along?.variables) {
     const back = returned(read, codebooks, along.log, along.variables);
     say(`${along.name} is laid: ${counted(back.entries.length, 'ruling')}`);

@@ -11,7 +11,9 @@ import { inForce } from '../core/log/fold';
 import { anyLogSchema, digLogOf } from '../core/log/migrate';
 import type { Reading } from '../core/read/look';
 import type { Control } from '../core/read/source';
+import { withHelper } from '../threads/with-helper';
 import { fileSource } from './file-source';
+import { helperFor } from './helper';
 import type { Found, HandedFile, Plan, Tell } from './protocol';
 
 /** Finds out what files are, and reads them. Remembers what it found of files that wait to be read. */
@@ -54,19 +56,16 @@ export class Reader {
    */
   async receive(plan: Plan, tell: Tell, breathe: () => Promise<void>, known?: string[]): Promise<Extract> {
     const { data, files } = await this.data(plan);
-    return readExtract(
-      files,
-      { progress: reporting(data, 'Reading', tell), breathe },
-      {
-        ...choicesOf(plan),
-        known,
-        hold:
-          plan.hold ??
-          holdingIn(
-            data.map(({ look }) => look),
-            roomIn(globalThis.navigator),
-          ).hold,
-      },
+    const looks = data.map(({ look }) => ({ ...look, form: look.reading.form }));
+    const hold = plan.hold ?? holdingIn(looks, roomIn(globalThis.navigator)).hold;
+    return withHelper(
+      () => helperFor(looks),
+      (helper) =>
+        readExtract(
+          files,
+          { progress: reporting(data, 'Reading', tell), breathe },
+          { ...choicesOf(plan), known, hold, helper },
+        ),
     );
   }
 

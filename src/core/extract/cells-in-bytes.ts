@@ -17,3 +17,11 @@ export const without = (cells: CellsInBytes, rows: number): CellsInBytes => ({
   first: cells.first + rows * cells.step,
   rows: cells.rows - rows,
 });
+
+/** Where the cells of a piece of UTF-8 lie: cell c of row r from `starts[r * width + c]` up to `ends[r * width + c]`. */
+export interface Spans {
+  bytes: Uint8Array;
+  starts: Uint32Array;
+  ends: Uint32Array;
+  rows: number;
+}

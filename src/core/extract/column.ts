@@ -60,6 +60,12 @@ export class ColumnBuilder {
     }
   }
 
+  /** Takes some of the cells. @param at zero-based rows of them */
+  pushSome({ bytes, starts, ends, first, step }: CellsInBytes, at: readonly number[]): void {
+    this.room(at.length);
+    for (const row of at) this.push(bytes, starts[first + row * step], ends[first + row * step]);
+  }
+
   /** Takes the cells of another column from zero-based row `from` up to but not including `to`. */
   pushColumn(column: Column, from = 0, to = column.rows): void {
     this.room(to - from);

@@ -9,7 +9,7 @@ import { entryOf, type Entry } from '../log/entries';
 import { foldLog } from '../log/fold';
 import { sourceOf } from '../read/source';
 import { holdingIn, roomIn } from './holding';
-import { Sampler } from './pass';
+import { PassBuilder, Sampler } from './pass';
 import { readExtract, type Choices } from './receive';
 
 const read = async (texts: readonly string[], choices: Choices = {}): Promise<Inspector> =>
@@ -47,6 +47,22 @@ function homes(rows: number, seed = 7): string {
   );
   return `rooms,rent,home,walls,age\n${lines.join('\n')}\n`;
 }
+
+describe('counts of texts that pass', () => {
+  it('are exact beyond what 32 bits hold', () => {
+    const sampler = new Sampler(1e10, 1);
+    const builder = new PassBuilder(sampler, 10);
+    const [bytes, starts, ends] = [Uint8Array.of(0x61), Uint32Array.of(0, 0), Uint32Array.of(1, 0)];
+    const cells = { bytes, starts, ends, first: 0, step: 1, rows: 2 };
+    builder.pushSpans(cells);
+    builder.pushBlank(2 ** 32 - 3);
+    builder.pushSpans(cells);
+    builder.pushBlank(2 ** 32);
+    builder.pushSpans(cells);
+    expect([...builder.told.texts]).toEqual(['a', '']);
+    expect([...builder.told.counts]).toEqual([3, 2 ** 33]);
+  });
+});
 
 describe('reading all rows once', () => {
   it('finds the same as holding them, where every one of them is held', async () => {

@@ -1,4 +1,4 @@
-import { without, type CellsInBytes } from '../extract/cells-in-bytes';
+import type { CellsInBytes } from '../extract/cells-in-bytes';
 import { ColumnBuilder, type Column } from '../extract/column';
 import { Dictionary } from '../extract/dictionary';
 import type { ColumnPass } from '../extract/extract';
@@ -79,7 +79,8 @@ function chance(row: number): number {
 /** Counts all cells of a column that passes, and holds those of the rows that are sampled. */
 export class PassBuilder implements CellTaker {
   private readonly dictionary: Dictionary;
-  private counts = new Float64Array(64);
+  /** Rows that hold each text; in 32 bits, of which more stay near the processor, as long as they have room there. */
+  private counts: Uint32Array | Float64Array = new Uint32Array(64);
   private held = new ColumnBuilder();
   private passed = 0;
   private others: Others | null = null;
@@ -120,13 +121,13 @@ export class PassBuilder implements CellTaker {
     const { bytes, starts, ends, first, step, rows } = cells;
     if (found.length < rows) found = new Int32Array(rows * 2);
     this.dictionary.codes(cells, found);
-    this.countRoom();
+    this.countRoom(rows);
     const { counts } = this;
     for (let row = 0, i = first; row < rows; row++, i += step)
       if (found[row] >= 0) counts[found[row]]++;
       else this.other.add(bytes, starts[i], ends[i], 1);
     this.passed += rows;
-    for (const at of this.sampler.picks) this.held.pushSpans({ ...without(cells, at), rows: 1 });
+    this.held.pushSome(cells, this.sampler.picks);
   }
 
   /** Rows that passed without the column: those of them that are held hold nothing of it either. */
@@ -145,15 +146,15 @@ export class PassBuilder implements CellTaker {
     const { dictionary, others } = this;
     return {
       texts: dictionary.texts(),
-      counts: this.counts.slice(0, dictionary.size),
+      counts: Float64Array.from(this.counts.subarray(0, dictionary.size)),
       others: others?.told ?? null,
     };
   }
 
   private push(source: Uint8Array, from: number, to: number, times = 1): void {
-    this.passed += times;
     const code = this.dictionary.code(source, from, to);
-    this.countRoom();
+    this.countRoom(times);
+    this.passed += times;
     if (code < 0) this.other.add(source, from, to, times);
     else this.counts[code] += times;
   }
@@ -162,14 +163,20 @@ export class PassBuilder implements CellTaker {
     return (this.others ??= new Others(this.dictionary.texts(), this.counts));
   }
 
-  /** Room for the counts of all texts that are known. */
-  private countRoom(): void {
+  /** Room for the counts of all texts that are known, and for so many more rows in each. */
+  private countRoom(rows: number): void {
+    if (this.passed + rows > MOST_COUNTED && this.counts instanceof Uint32Array)
+      this.counts = Float64Array.from(this.counts);
     if (this.dictionary.size <= this.counts.length) return;
-    const more = new Float64Array(this.dictionary.size * 2);
-    more.set(this.counts);
-    this.counts = more;
+    const more = this.counts instanceof Uint32Array ? Uint32Array : Float64Array;
+    const counts = new more(this.dictionary.size * 2);
+    counts.set(this.counts);
+    this.counts = counts;
   }
 }
+
+/** Rows up to which 32 bits hold any count of them. */
+const MOST_COUNTED = 2 ** 32 - 1;
 
 /** Codes of the cells at hand, for the next that come. */
 let found = new Int32Array(1 << 12);
@@ -186,7 +193,7 @@ class Others {
   private readonly sketch = new DistinctSketch();
 
   /** @param texts that are counted each for itself, and their rows so far */
-  constructor(texts: TextList, counts: Float64Array) {
+  constructor(texts: TextList, counts: ArrayLike<number>) {
     let [sum, rows] = [0, 0];
     const { values } = looksOf(texts);
     for (let i = 0; i < texts.length; i++) {

@@ -1,5 +1,5 @@
 import { Dictionary } from '../extract/dictionary';
-import type { Spans } from '../read/spans';
+import type { Spans } from '../extract/cells-in-bytes';
 
 /** A batch of rows of one file that pass by, before any of them is taken. */
 export class PassingRows {

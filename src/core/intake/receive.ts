@@ -1,18 +1,17 @@
 import { carriedCodebook } from '../codebook/handed';
-import { TooLong } from '../extract/dictionary';
 import type { Extract, FileSource, HowRead, Marks, Notice, Part, Variable } from '../extract/extract';
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
 import type { Layout } from '../read/fixed-width';
 import { lookAt, readFile, type Look, type Reading } from '../read/look';
 import type { ByteSource, Control } from '../read/source';
-import type { Spans } from '../read/spans';
+import type { Spans } from '../extract/cells-in-bytes';
 import { differencesOf } from './differences';
 import { metNotices, namesMet } from './meet';
+import { SharedColumns, type Helper } from './helper';
 import type { Hold } from './holding';
-import type { CellTaker } from './pass';
 import { PassingRows } from './passing';
-import { ColumnTakers } from './takers';
+import { ColumnTakers, type Batch, type Columns, type Finished } from './takers';
 import { nameWaves, type WaveFrom } from './waves';
 
 /** A file to be read, with whatever a person fixed of how. */
@@ -39,6 +38,8 @@ export interface Choices {
   bounds?: { rows: number; texts: number };
   /** Sees rows as they pass. @returns zero-based rows of the batch that are taken; all are where nobody looks */
   through?: (batch: PassingRows) => number[];
+  /** Takes some of the columns in another thread. */
+  helper?: Helper | null;
 }
 
 /**
@@ -49,48 +50,45 @@ export interface Choices {
 export async function readExtract(
   files: readonly FileToRead[],
   control: Control = {},
-  { part = null, marks, waveFrom = 'found', known = [], hold = 'all', bounds, through }: Choices = {},
+  {
+    part = null,
+    marks,
+    waveFrom = 'found',
+    known = [],
+    hold = 'all',
+    bounds,
+    through,
+    helper = null,
+  }: Choices = {},
 ): Promise<Extract> {
   if (files.length === 0)
     throw new InputError({ file: 'the files', says: 'no data among them; bring a file with rows too' });
   const wanted = part?.names ? new Set(part.names) : null;
-  const columns = new ColumnTakers(hold, bounds);
+  const columns = new ColumnTakers({ hold, bounds });
+  const shared = helper ? new SharedColumns(columns, helper, { hold, bounds }) : null;
+  const takers: Columns = shared ?? columns;
+  /** Names of the columns that are taken, in the order in which files have them. */
+  const taken = new Set<string>();
+  const breathe = async (): Promise<void> => {
+    await shared?.wait();
+    await control.breathe?.();
+  };
   const declared = new Map<string, Storage | undefined>();
   const sources: FileSource[] = [];
   let passed = 0;
   for (const { source, reading, look: seen, layout = null, wave } of files) {
     const look = seen ?? (await lookAt(source, reading, layout));
-    columns.expect(expectedRows(look, files), look.names.length);
+    takers.expect(expectedRows(look, files), look.names.length);
     const notices: Notice[] = [];
     let names: string[] = [];
-    let width = 0;
-    let here: { name: string; builder: CellTaker; index: number }[] = [];
     const file = sources.length;
     const before = columns.rows;
-    const taken = (cells: string[][] | Spans): readonly (readonly string[])[] | Spans => {
+    const kept = (cells: string[][] | Spans): Batch => {
       if (!through) return cells;
       const batch = new PassingRows(passed, file, names, cells);
       passed += batch.rows;
       const at = through(batch);
       return at.length === batch.rows ? cells : batch.only(at);
-    };
-    /** Each column takes its cells. */
-    const take = (push: (builder: CellTaker, index: number) => void): void => {
-      for (const { name, builder, index } of here)
-        try {
-          push(builder, index);
-        } catch (cause) {
-          if (!(cause instanceof TooLong)) throw cause;
-          throw new InputError({ file: source.name, element: name, says: cause.message });
-        }
-    };
-    const takeCells = (cells: readonly (readonly string[])[] | Spans): void => {
-      columns.pass('rows' in cells ? cells.rows : cells.length);
-      take(
-        'rows' in cells
-          ? (builder, index) => builder.pushSpans({ ...cells, first: index, step: width })
-          : (builder, index) => builder.pushFrom(cells, index),
-      );
     };
     const read = await readFile(
       source,
@@ -98,32 +96,31 @@ export async function readExtract(
       layout,
       {
         names(found, types) {
-          const met = namesMet(found, new Set([...known, ...columns.names]));
+          const met = namesMet(found, new Set([...known, ...taken]));
           for (const notice of metNotices(found, met))
             if (!notices.some(({ says }) => says === notice.says)) notices.push(notice);
           names = met;
-          width = found.length;
           met.forEach((name, i) => {
             if (wanted && !wanted.has(name)) return;
-            columns.add(name);
+            taken.add(name);
             if (types)
               declared.set(
                 name,
                 declared.has(name) && declared.get(name) !== types[i] ? undefined : types[i],
               );
           });
-          here = met.flatMap((name, index) => {
-            const builder = columns.of(name);
-            return builder ? [{ name, builder, index }] : [];
-          });
+          takers.begin(
+            source.name,
+            met.map((name) => (taken.has(name) ? name : null)),
+          );
         },
-        rows: (batch) => takeCells(taken(batch)),
-        spans: (spans) => takeCells(taken(spans)),
+        rows: (batch) => takers.take(kept(batch)),
+        spans: (spans) => takers.take(kept(spans)),
       },
-      { ...control, progress: (file, bytes) => control.progress?.(file, bytes, columns.rows) },
+      { breathe, progress: (file, bytes) => control.progress?.(file, bytes, columns.rows) },
       part?.rows ?? null,
     );
-    columns.endFile();
+    takers.endFile();
     const codebook = read.carried === undefined ? null : carriedCodebook(source.name, read.carried);
     sources.push({
       name: source.name,
@@ -145,22 +142,24 @@ export async function readExtract(
       notices: [...notices, ...read.notices],
     });
   }
-  if (columns.names.length === 0)
+  if (taken.size === 0)
     throw new InputError({
       file: files[0].source.name,
       says: `none of the wanted variables is there (${[...(wanted ?? [])].slice(0, 5).join(', ')}); check their names`,
     });
-  return madeOf(columns, sources, declared, { part, marks, waveFrom, hold });
+  const finished = shared ? await shared.finish() : columns.finished;
+  return madeOf(finished, columns, sources, declared, { part, marks, waveFrom, hold });
 }
 
 /** The extract that columns of files come to. */
 function madeOf(
+  finished: readonly Finished[],
   columns: ColumnTakers,
   sources: readonly FileSource[],
   declared: ReadonlyMap<string, Storage | undefined>,
   { part, marks, waveFrom = 'found', hold }: Pick<Choices, 'part' | 'marks' | 'waveFrom' | 'hold'>,
 ): Extract {
-  const variables = columns.finished.map(([name, column, pass], i): Variable => ({
+  const variables = finished.map(([name, column, pass], i): Variable => ({
     name,
     position: i + 1,
     column,

@@ -1,13 +1,7 @@
+import type { Spans } from '../extract/cells-in-bytes';
+import { plainSpansOf } from './plain-spans';
 import type { Cut } from './split';
 import type { Waiting } from './waiting';
-
-/** Where the cells of a piece of UTF-8 lie: cell c of row r from `starts[r * width + c]` up to `ends[r * width + c]`. */
-export interface Spans {
-  bytes: Uint8Array;
-  starts: Uint32Array;
-  ends: Uint32Array;
-  rows: number;
-}
 
 /** The rows that a piece begins with. */
 export interface Cells extends Spans {
@@ -56,6 +50,8 @@ export function spansOf(
   // No byte is −1.
   const mark = quote === '' ? -1 : quote.charCodeAt(0);
   if (width < 2 || cut > 0x7f || mark > 0x7f) return null;
+  const plain = plainSpansOf({ bytes, words, length }, cut, mark, width);
+  if (plain && !(last && plain.used < length)) return { ...plain, breaks: [] };
   const [cuts, feeds, returns] = [cut * EACH, FEED * EACH, RETURN * EACH];
   const breaks: [number, number][] = [];
   const doubled: number[] = [];

@@ -4,9 +4,11 @@ import { dirname, join } from 'node:path';
 import Papa from 'papaparse';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { Spans } from '../extract/cells-in-bytes';
 import { readExtract } from '../intake/receive';
 import { sourceOf } from './source';
-import { spansOf, type Cells } from './spans';
+import { plainSpansOf } from './plain-spans';
+import { spansOf } from './spans';
 import { split } from './split';
 import { Waiting } from './waiting';
 
@@ -69,7 +71,7 @@ function waitingFor(text: string): Waiting {
   return waiting;
 }
 /** The cells that spans point at. */
-const cellsIn = ({ bytes, starts, ends, rows }: Cells, width: number): string[][] =>
+const cellsIn = ({ bytes, starts, ends, rows }: Spans, width: number): string[][] =>
   Array.from({ length: rows }, (_, row) =>
     Array.from({ length: width }, (_, c) =>
       Buffer.from(bytes).toString('utf8', starts[row * width + c], ends[row * width + c]),
@@ -142,6 +144,28 @@ describe('cells found where they lie', () => {
       { numRuns: 20_000 },
     );
     expect(found).toBeGreaterThan(100);
+  });
+
+  it.each([
+    ['with line feeds', '\n'],
+    ['with carriage returns before them', '\r\n'],
+  ])('of a piece without marks, %s, need no closer look', (_, end) => {
+    const rows = Array.from({ length: 200 }, (_, i) => [String(i), '', 'é€'.repeat(i % 5), 'x']);
+    const waiting = waitingFor(rows.map((row) => row.join(',') + end).join(''));
+    const found = plainSpansOf(waiting, 0x2c, 0x22, 4);
+    expect(found && cellsIn(found, 4)).toEqual(rows);
+    expect(found?.used).toBe(waiting.length);
+    const cut = plainSpansOf({ ...waiting, length: waiting.length - end.length }, 0x2c, 0x22, 4);
+    expect(cut?.rows).toBe(199);
+  });
+
+  it('need one where a mark, a carriage return of its own, or a ragged row is among them', () => {
+    const rows = 'a,b\n'.repeat(3000);
+    for (const odd of ['"a",b\n', 'a\r,b\n', 'a,b\r\rc,d\n', 'a\n', 'a,b,c\n', '\n'])
+      expect(plainSpansOf(waitingFor(rows + odd + rows), 0x2c, 0x22, 2)).toBeNull();
+    expect(plainSpansOf(waitingFor(`${rows}"a",b\n`), 0x2c, -1, 2)?.rows).toBe(3001);
+    expect(plainSpansOf(waitingFor('a'), 0x2c, 0x22, 2)).toBeNull();
+    expect(plainSpansOf(waitingFor(''), 0x2c, 0x22, 2)).toBeNull();
   });
 
   it('tell where line breaks lie within cells', () => {

@@ -1,6 +1,6 @@
 import type { Notice } from '../extract/extract';
 import type { Storage } from '../extract/words';
-import type { Spans } from './spans';
+import type { Spans } from '../extract/cells-in-bytes';
 
 /** Takes the rows of one file: the names first, once, then batches of rows in file order. */
 export interface RowTaker {

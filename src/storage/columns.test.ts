@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { columnOf } from '../core/extract/column';
 import { PackedColumn } from '../core/extract/packed-column';
-import { columnSchema, fromBinary, sizeOf, toBinary } from './binary';
+import { fromBinary, sizeOf, toBinary } from '../core/extract/binary-column';
+import { columnSchema } from './column-schema';
 
 describe('what the browser keeps', () => {
   it('gives back every cell of a column exactly', () => {

@@ -1,0 +1,3 @@
+import { serveHelper } from '../threads/serve-helper';
+
+serveHelper();
