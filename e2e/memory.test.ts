@@ -1,3 +1,6 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { Key, type WebDriver } from 'selenium-webdriver';
 import {
@@ -145,6 +148,76 @@ describe('an extract that would not fit into memory', () => {
     await keys(driver, 'c');
     await see(driver, '.ledgerrow[data-name="id"] .kind.confirmed');
     await seeText(driver, '.scope', /^Based on\s+50,000 of 150,000 rows/);
+    expect(await complaints(driver)).toEqual([]);
+  });
+
+  it('shows every record of the files, sieved and sorted, and decides of those that are held alone', async () => {
+    const { driver } = browser;
+    const lists = async (name: string): Promise<void> => {
+      for (const button of await driver.findElements(By.css('.rowsbar .btn-group button')))
+        if ((await button.getText()) === name) return button.click();
+      throw new Error(`no list is called ${name}`);
+    };
+    await keys(driver, '5');
+    await see(driver, '.recordtable');
+    await lists('Kept of all 150,000');
+    await seeText(driver, '.rowsbar', '50,000 rows as the files hold them');
+    await keys(driver, Key.END);
+    await seeText(driver, '.cellline', 'Row 149,999, line 150,000 of many.csv');
+    await keys(driver, 'r');
+    await see(driver, '#gorow');
+    await keys(driver, '75002', Key.ENTER);
+    await seeText(driver, '.cellline', 'Row 75,002, line 75,003 of many.csv');
+    // Some rows are held, and others are not.
+    let held = 0;
+    for (let i = 0; i < 12; i++) {
+      const says = await (await see(driver, '.cellline')).getText();
+      if (says.includes('not held')) {
+        await keys(driver, 'b');
+        await seeText(driver, '.cellline', 'nothing decided of it');
+      } else held++;
+      await keys(driver, Key.ARROW_DOWN);
+      await seeText(driver, '.cellline', `Row ${(75_005 + i * 3).toLocaleString('en')},`);
+    }
+    expect(held).toBeGreaterThan(0);
+    expect(held).toBeLessThan(12);
+    await keys(driver, '/');
+    await seeText(driver, '.cellline', 'a sieve looks in all');
+    await keys(driver, 's', 's');
+    await seeText(driver, '.rowsbar', 'sorted by');
+    await lists('Kept');
+    await seeText(driver, '.rowsbar', 'of the sample of');
+    expect(await complaints(driver)).toEqual([]);
+  });
+});
+
+describe('a large file', () => {
+  let browser: Browser;
+  beforeAll(async () => {
+    browser = await openBrowser();
+    await browser.driver.get(inject('address'));
+    await see(browser.driver, '[data-ready]');
+  });
+  afterAll(async () => browser?.driver.quit());
+
+  it('is read by two workers that share its columns, every cell as the file holds it', async () => {
+    const { driver } = browser;
+    const path = join(mkdtempSync(join(tmpdir(), 'dig-large-')), 'large.csv');
+    const row = (i: number): string =>
+      `H${String(i).padStart(7, '0')},${1 + (i % 7)},${(i * 37) % 100_003},"Fenwater, ${i % 20}",${i / 4}`;
+    const rows = Array.from({ length: 380_000 }, (_, i) => row(i));
+    writeFileSync(path, `home,rooms,rent,place,order\n${rows.join('\n')}\n`);
+    await keys(driver, '1');
+    await (await driver.findElement(By.css('input[type=file]'))).sendKeys(path);
+    await see(driver, '.firstrows');
+    await press(driver, 'Read the file');
+    await seeText(driver, '.scope', '380,000 rows of large');
+    expect(await driver.findElements(By.css('.ledgerrow'))).toHaveLength(5);
+    await keys(driver, '5');
+    await see(driver, '.recordrow .cell .code');
+    await keys(driver, Key.END);
+    await seeText(driver, '.cellline', 'Row 380,000, line 380,001 of large.csv');
+    await seeText(driver, '.recordrow.current', /H0379999[\s\S]*Fenwater, 19[\s\S]*94999\.75/);
     expect(await complaints(driver)).toEqual([]);
   });
 });

@@ -66,6 +66,7 @@ const FILES: ReadonlySet<Question> = new Set([
   'callWaves',
   'lay',
   'countAll',
+  'listWhole',
   'readTable',
 ]);
 
@@ -78,6 +79,8 @@ const WORDS: Partial<Record<Question, string>> = {
   open: 'the extract could not be opened',
   readTable: 'the table could not be opened',
   countAll: 'the rows could not be gone through',
+  listWhole: 'the rows could not be listed',
+  listedRows: 'the rows could not be read',
   report: 'the report could not be made',
   inspection: 'the inspection could not be made',
   inventory: 'the inventory could not be made',

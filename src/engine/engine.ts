@@ -5,6 +5,9 @@ import type { Flag } from '../core/flags/rule';
 import type { StandingRule } from '../core/flags/standing-rules';
 import { asWaves, besideOf, driftsOf, type Beside } from '../core/inspect/beside';
 import { Inspector } from '../core/inspect/inspect';
+import type { Sorting } from '../core/inspect/listed';
+import type { ListAsk } from '../core/inspect/listing';
+import type { WholeListing } from '../core/inspect/whole-listing';
 import { replayOf, type Replay } from '../core/inspect/replay';
 import { withFiles, withoutFile, withWaves } from '../core/intake/rejoin';
 import type { TableWanted, Tables } from '../core/intake/sent';
@@ -14,19 +17,19 @@ import { foldLog } from '../core/log/fold';
 import { returned } from '../core/log/returned';
 import type { Reading } from '../core/read/look';
 import type { Control } from '../core/read/source';
-import type { AllRows } from '../core/rows/all-rows';
 import type { ProposedSet } from '../core/sets/propose';
 import type { Summary } from '../core/inspect/summary';
-import { announce, keepColumns } from '../storage/extracts';
 import { keepFound } from '../storage/found';
-import { refusedBy, type Refused } from '../storage/refusal';
-import { keptExtract, known, openedOf, prepared, standingOf, withNamedRows } from './opening';
+import type { Refused } from '../storage/refusal';
+import { Arriving } from './arriving';
+import { keptExtract, known, mustHoldAll, openedOf, prepared, standingOf, withNamedRows } from './opening';
 import type { Found, HandedFile, Laid, Opened, Plan, Tell } from './protocol';
 import { Reader, reporting } from './reading';
 import { Raising, summariesOf } from './recounting';
-import { FarRows, type TableAt } from './far-rows';
+import type { TableAt } from './far-rows';
 import { databaseTables, knownDatabase, tableFrom } from './table-source';
 import { Turn } from './turn';
+import { Wholes } from './wholes';
 import type { HandoffForm } from '../core/handoff/handoff-forms';
 import type { LeavingAsk } from '../core/handoff/leaving';
 import { handOff, type HandedOff } from './handing-off';
@@ -61,10 +64,10 @@ export class Engine extends Questions {
   private readonly reader = new Reader();
   private readonly turn = new Turn();
   private readonly raising = new Raising();
-  /** Extracts that are being kept, by the id under which they will be. */
   /** Resolves when what is being opened is there, or is not. */
   ready: Promise<void> = Promise.resolve();
-  private readonly arriving = new Map<string, Extract>();
+  private readonly arriving = new Arriving();
+  private readonly wholes = new Wholes();
 
   /** Proposes by other standing rules from now on. @returns all flags of the open extract, or none */
   follow(rules: StandingRule[]): Flag[] {
@@ -238,7 +241,9 @@ export class Engine extends Questions {
       if (!inspector?.received.pass) return null;
       const progress = reporting(inspector.received.files, 'Counting all rows of', tell);
       const control: Control = { progress, breathe };
-      const settled = await inspector.countAll(await this.allRows(inspector.received, plan, control));
+      const settled = await inspector.countAll(
+        await this.reader.again(inspector.received, { plan, at: this.desk?.at ?? null }, control),
+      );
       // Whoever counts a table later lets others in, and is stopped by nobody.
       control.progress = undefined;
       control.breathe = () => new Promise((resolve) => setTimeout(resolve));
@@ -248,14 +253,35 @@ export class Engine extends Questions {
     });
   }
 
-  private async allRows(extract: Extract, plan: Plan | null, control: Control): Promise<AllRows> {
-    const at = this.desk?.at;
-    if (at) return new FarRows(extract, at, { breathe: async () => control.breathe?.() });
-    if (plan) return this.reader.again(plan, extract, control);
-    throw new InputError({
-      file: extract.name,
-      says: 'its rows are not at hand; bring its files again, or connect to its database',
+  /**
+   * Lists all rows that the sieve in force keeps, of which only a sample is held; with a sieve or an order they are gone through once.
+   * @returns the number by which it is asked for, and how many rows it has; `null` where something else is laid by now
+   */
+  listWhole(
+    serial: number,
+    version: number,
+    plan: Plan | null,
+    sort: readonly Sorting[],
+    tell: Tell,
+  ): Promise<{ whole: number; rows: number } | null> {
+    return this.turn.take(async (breathe) => {
+      const inspector = this.under(serial, version);
+      if (!inspector?.received.pass) return null;
+      const control: Control = {
+        progress: reporting(inspector.received.files, 'Looking for rows in', tell),
+        breathe,
+      };
+      const all = await this.reader.again(inspector.received, { plan, at: this.desk?.at ?? null }, control);
+      const listed = await this.wholes.list(inspector, all, sort);
+      // Whoever looks at records later is stopped by nobody.
+      control.progress = undefined;
+      control.breathe = undefined;
+      return this.under(serial, version) === inspector ? listed : null;
     });
+  }
+
+  protected wholeOf(ask: ListAsk): WholeListing | null {
+    return this.wholes.of(ask, this.opened);
   }
 
   /** Stops whatever long work is under way. */
@@ -279,30 +305,14 @@ export class Engine extends Questions {
    */
   async announce(id: string, serial: number, instead: string | null): Promise<Refused | null> {
     const { desk } = this;
-    if (desk?.serial !== serial) return { why: 'other', message: 'another extract was opened first' };
-    // Whatever is opened meanwhile, these are the columns to be kept.
-    const { received: extract } = desk.inspector;
-    this.arriving.set(id, extract);
-    try {
-      await announce(id, extract, instead);
-      return null;
-    } catch (cause) {
-      return refusedBy(cause);
-    }
+    return desk?.serial === serial
+      ? this.arriving.announce(id, desk.inspector.received, instead)
+      : { why: 'other', message: 'another extract was opened first' };
   }
 
   /** Keeps the columns of an extract that was announced. */
-  async keep(id: string): Promise<Refused | null> {
-    const extract = this.arriving.get(id);
-    if (!extract) return { why: 'other', message: 'it was not announced' };
-    try {
-      await keepColumns(id, extract);
-      return null;
-    } catch (cause) {
-      return refusedBy(cause);
-    } finally {
-      this.arriving.delete(id);
-    }
+  keep(id: string): Promise<Refused | null> {
+    return this.arriving.keep(id);
   }
 
   /** Sets that might be made of the open extract's variables. @returns `null` where another is open by now */
@@ -417,13 +427,4 @@ export class Engine extends Questions {
     this.desk = { serial: ++this.serial, inspector, log, proposals: null, at };
     return openedOf(inspector, log, this.serial, null, flagsNow);
   }
-}
-
-/** @throws InputError where only a sample of an extract's rows is held @param says what that prevents, and what now */
-function mustHoldAll({ name, rows, pass }: Extract, says: string): void {
-  if (pass)
-    throw new InputError({
-      file: name,
-      says: `only a sample of ${rows} of its ${pass.rows} rows is held, so ${says}, or read it with all rows held`,
-    });
 }

@@ -144,3 +144,12 @@ export const keptExtract = (id: string): Promise<Extract> =>
       : `cannot be opened: ${message}; remove it at the intake and read its files again`;
     throw new InputError({ file: 'the kept extract', says });
   });
+
+/** @throws InputError where only a sample of an extract's rows is held @param says what that prevents, and what now */
+export function mustHoldAll({ name, rows, pass }: Extract, says: string): void {
+  if (pass)
+    throw new InputError({
+      file: name,
+      says: `only a sample of ${rows} of its ${pass.rows} rows is held, so ${says}, or read it with all rows held`,
+    });
+}

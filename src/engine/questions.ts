@@ -23,6 +23,7 @@ import { documented } from '../core/inspect/inspected';
 import { jsonPieces } from '../core/handoff/json-pieces';
 import { onlyOf } from '../core/inspect/sets-told';
 import type { ListAsk } from '../core/inspect/listing';
+import type { WholeListing } from '../core/inspect/whole-listing';
 import type { ToldCell } from '../core/inspect/told-rows';
 import { previewOf, type Preview } from '../core/inspect/preview';
 import { profileOf, type Profile } from '../core/inspect/profile';
@@ -63,6 +64,8 @@ export abstract class Questions {
   protected abstract get opened(): Inspector;
   /** The log that is laid over it. */
   protected abstract get log(): readonly Entry[];
+  /** The listing of all rows that an ask means; `null` where it means none, or one that holds no more. */
+  protected abstract wholeOf(ask: ListAsk): WholeListing | null;
 
   /** What a sieve would do to the rows; nothing changes by asking. */
   preview(parts: Part[]): Preview {
@@ -81,11 +84,18 @@ export abstract class Questions {
 
   /** How many rows a listing has. */
   listed(ask: ListAsk): number {
+    if (ask.which === 'whole') return this.wholeOf(ask)?.rows ?? 0;
     return this.records.listing(this.opened, ask).rows.length;
   }
 
   /** Some rows of a listing with the cells of some variables. @param from zero-based place in the listing */
   async listedRows(ask: ListAsk, from: number, take: number, names: string[]): Promise<ListedRow[]> {
+    if (ask.which === 'whole')
+      return ((await this.wholeOf(ask)?.told(from, take, names)) ?? []).map((row) => ({
+        ...row,
+        aside: false,
+        failed: [],
+      }));
     return this.records.rows(this.opened, ask, { from, take, names });
   }
 
@@ -112,6 +122,8 @@ export abstract class Questions {
 
   /** Zero-based place in a listing of a row by its one-based number, or by what identifies it. */
   placeIn(ask: ListAsk, sought: string): number | null {
+    if (ask.which === 'whole')
+      return /^\d+$/.test(sought.trim()) ? (this.wholeOf(ask)?.placeOf(Number(sought)) ?? null) : null;
     return this.records.placeOf(this.opened, ask, sought);
   }
 

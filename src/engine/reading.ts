@@ -11,7 +11,9 @@ import { inForce } from '../core/log/fold';
 import { anyLogSchema, digLogOf } from '../core/log/migrate';
 import type { Reading } from '../core/read/look';
 import type { Control } from '../core/read/source';
+import type { AllRows } from '../core/rows/all-rows';
 import { withHelper } from '../threads/with-helper';
+import { FarRows, type TableAt } from './far-rows';
 import { fileSource } from './file-source';
 import { helperFor } from './helper';
 import type { Found, HandedFile, Plan, Tell } from './protocol';
@@ -69,10 +71,21 @@ export class Reader {
     );
   }
 
-  /** The same files to be gone through again. @param control what goes on at the time */
-  async again(plan: Plan, extract: Extract, control: Control): Promise<FilesAgain> {
-    const { files } = await this.data(plan);
-    return new FilesAgain(extract, files, choicesOf(plan), control);
+  /**
+   * Whoever can go through all rows of an extract again, of which a sample is held: its files, or the database that it is in.
+   * @param control what goes on at the time @throws InputError where neither is at hand
+   */
+  async again(
+    extract: Extract,
+    { plan, at }: { plan: Plan | null; at: TableAt | null },
+    control: Control,
+  ): Promise<AllRows> {
+    if (at) return new FarRows(extract, at, { breathe: async () => control.breathe?.() });
+    if (plan) return new FilesAgain(extract, (await this.data(plan)).files, choicesOf(plan), control);
+    throw new InputError({
+      file: extract.name,
+      says: 'its rows are not at hand; bring its files again, or connect to its database',
+    });
   }
 
   /** The data files of a plan. @throws InputError where there are none */

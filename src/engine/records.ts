@@ -8,6 +8,8 @@ import { cellsTold, placesTold, type ToldCell, type ToldPlace } from '../core/in
 
 /** A row of the record table. */
 export interface ListedRow extends ToldPlace {
+  /** Whether it is held: only of rows that are something can be decided. */
+  held: boolean;
   /** Whether a person set it aside. */
   aside: boolean;
   /** Ids of the conditions of the sieve at hand that it fails. */
@@ -57,6 +59,7 @@ export class Records {
     );
     return placesTold(inspector, rows).map((place, i) => ({
       ...place,
+      held: true,
       aside: inspector.setAside.has(rows[i]),
       failed: failedIn(listing, rows[i]),
       cells: cells[i],

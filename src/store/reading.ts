@@ -1,11 +1,12 @@
 import type { Answer, Opened, Plan } from '../engine/protocol';
+import { askOrSay } from './asking';
 import { decide } from './decisions';
 import { deskOf, deskReopened, putOnDesk } from './desk';
 import { keepDesk } from './keeping';
 import { tell, working } from './opening';
 import { outside } from './outside';
 import { holdLog, type EarlierLog } from './replay';
-import { useSession } from './session';
+import { changeTable, useSession } from './session';
 
 const { getState: get, setState: set } = useSession;
 
@@ -70,6 +71,28 @@ export async function countAllRows(): Promise<void> {
         says: 'cells were corrected or rows added in the sample, which the files know nothing of; take those rulings back first',
       },
     });
+}
+
+/**
+ * Lists all rows in the record table, of which only a sample is held, where they are not listed yet; where that cannot be, those
+ * that are held. With a sieve or an order all are gone through, which takes its time.
+ */
+export async function listWhole(): Promise<void> {
+  const { id, opened, plan, log, table, state, laid } = get();
+  const of = deskOf(id);
+  const under = JSON.stringify([of?.serial, laid, table.sort]);
+  if (!of || !opened || table.whole?.under === under) return;
+  changeTable({ whole: undefined });
+  const asked = [of.serial, log.length, plan, [...table.sort], tell] as const;
+  const listed =
+    table.sort.length > 0 || state.sieve !== null
+      ? await working({ says: 'Looking for rows', done: 0, whole: 1, rows: 0 }, () =>
+          outside().engine.ask('listWhole', ...asked),
+        )
+      : await askOrSay('listWhole', ...asked);
+  if (get().table.which !== 'whole') return;
+  if (listed) changeTable({ whole: { number: listed.whole, under } });
+  else changeTable({ which: 'kept', sort: [], row: 0 });
 }
 
 /** What was added later is not in the first plan; both together are. */

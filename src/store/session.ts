@@ -62,6 +62,8 @@ export interface TableView {
   which: ListAsk['which'];
   flag: ListAsk['flag'];
   sort: readonly Sorting[];
+  /** The listing of all rows, where it is made: its number, and what it was made under. */
+  whole?: { number: number; under: string };
   /** Zero-based place in the listing, and the variable, of the cell at hand. */
   row: number;
   column: string | null;

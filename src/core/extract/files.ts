@@ -37,3 +37,7 @@ export function standingOf(files: readonly FileSource[]): (place: number) => Sto
     return { place, file: files.at(low) ?? null, inFile: place - starts[low] };
   };
 }
+
+/** Whether any record can be read without reading those before it: the files say where rows begin. */
+export const isReachable = (files: readonly FileSource[]): boolean =>
+  files.every(({ begins, partial }) => begins !== undefined && !partial);

@@ -1,4 +1,4 @@
-import { lineOfRow } from '../extract/extract';
+import { lineOfRow, type Extract } from '../extract/extract';
 import { standingOf, type Stood } from '../extract/files';
 import { isDateStorage, isNumericStorage } from '../extract/words';
 import { levelAt } from '../infer/level-list';
@@ -36,8 +36,8 @@ export async function allRowsListed(
     rows.map(({ texts }) => texts.map((text, i) => raw(shown[i].name).text(text))),
     shown,
   );
-  const { files, name: whole, database } = inspector.received;
-  const stood = standingOf(files.map((file) => ({ ...file, rows: file.read ?? file.rows })));
+  const { name: whole, files, database } = inspector.received;
+  const stood = stoodAmongAll(inspector.received);
   return {
     found,
     records: rows.map(({ place, failed }, i) => ({
@@ -49,13 +49,17 @@ export async function allRowsListed(
   };
 }
 
+/** Tells where rows were received, by their zero-based places among all rows. */
+export const stoodAmongAll = ({ files }: Pick<Extract, 'files'>): ((place: number) => Stood) =>
+  standingOf(files.map((file) => ({ ...file, rows: file.read ?? file.rows })));
+
 const lineAt = ({ file, inFile }: Stood, whole: string): { file: string; line: number | null } => ({
   file: file?.name ?? whole,
   line: file && lineOfRow(file, inFile),
 });
 
 /** What rows are sorted by, as who holds them is asked: by value, by a person's or the levels' order, or by their texts. */
-function orderOf(inspector: Inspector, { variable, down }: Sorting): OrderWanted | null {
+export function orderOf(inspector: Inspector, { variable, down }: Sorting): OrderWanted | null {
   const found = inspector.wholly(variable);
   if (!found) return null;
   const { name, text } = rawIn(inspector)(variable);

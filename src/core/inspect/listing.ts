@@ -8,8 +8,10 @@ import { sievingOf } from './sieving';
 
 /** Which rows the record table lists. */
 export interface ListAsk {
-  /** Kept by the sieve at hand, dropped by it, all that are there, all that were received, or those of a flag. */
-  which: 'kept' | 'dropped' | 'there' | 'received' | 'flag';
+  /** Kept by the sieve at hand, dropped by it, all that are there, all that were received, those of a flag, or of all rows, of which only a sample is held, those that the sieve in force keeps. */
+  which: 'kept' | 'dropped' | 'there' | 'received' | 'flag' | 'whole';
+  /** Which listing of all rows is meant, as it was numbered when it was made. */
+  whole?: number;
   /** The sieve at hand, whether it is in force or not; `null` for the one in force. */
   parts: readonly Part[] | null;
   /** The flag whose rows are wanted. */
@@ -51,6 +53,7 @@ export function rowsOf(
   const base = inspector.there ?? all;
   switch (which) {
     case 'kept':
+    case 'whole':
       return kept ?? base;
     case 'dropped':
       return except(base, kept ?? base);

@@ -6,6 +6,7 @@ import { crossDocument, type CrossAsk } from '../inspect/crossing';
 import { everythingDocument } from '../inspect/everything';
 import { Inspector } from '../inspect/inspect';
 import { rowsDocument } from '../inspect/rows-document';
+import { WholeListing } from '../inspect/whole-listing';
 import type { Entry } from '../log/entries';
 import { entry, sieve } from '../../testing/entries';
 import { foldLog } from '../log/fold';
@@ -79,6 +80,20 @@ const ask = (more: Partial<CrossAsk>): CrossAsk => ({
   small: 5,
   ...more,
 });
+
+/** A sieve in force, and a trial recode. */
+const SIEVED = [
+  sieve(
+    { variable: 'age', from: 30 },
+    {
+      any: [
+        { variable: 'walls', answered: false },
+        { variable: 'rooms', codes: ['2'] },
+      ],
+    },
+  ),
+  bands,
+];
 
 describe('going through all rows again', () => {
   it('keeps, counts and accounts what a sieve keeps of all rows, by codes, ranges, words and not', async () => {
@@ -178,21 +193,9 @@ describe('going through all rows again', () => {
       from: fc.constantFrom(0, 0, 7, 1500, ROWS * 2),
       take: fc.constantFrom(1, 20, 300),
     });
-    const sieved = [
-      sieve(
-        { variable: 'age', from: 30 },
-        {
-          any: [
-            { variable: 'walls', answered: false },
-            { variable: 'rooms', codes: ['2'] },
-          ],
-        },
-      ),
-      bands,
-    ];
-    const held = await opened({}, ...sieved);
+    const held = await opened({}, ...SIEVED);
     const choices: Choices = { hold: 'sample', bounds: { rows: 300, texts: 1000 }, waveFrom: 'file-name' };
-    const passed = await opened(choices, ...sieved);
+    const passed = await opened(choices, ...SIEVED);
     const all = new FilesAgain(passed.received, FILES, choices);
     await fc.assert(
       fc.asyncProperty(wanted, async (ask) => {
@@ -293,9 +296,61 @@ describe('going through all rows again', () => {
         lines.slice(from, from + take).map(({ row, cells }) => [row, cells.map(({ raw }) => raw)]),
       );
     }
+    const [before, places] = [bytes, [59_999, 3, 3, 29_999, 30_000, 30_001, 44_444, 60_000]];
+    const found = await all.textsAt(places, ['home', 'heat', 'wave']);
+    const byPlace = new Map(lines.map(({ row, cells }) => [row - 1, cells.map(({ raw }) => raw)]));
+    expect(found).toEqual(
+      places.map((place) => {
+        const [home, , , heat, wave] = byPlace.get(place) ?? ['', '', '', '', ''];
+        return [home, heat, wave];
+      }),
+    );
+    expect(bytes > before).toBe(!['in another encoding', 'packed'].includes(_));
     const plain = extract.files.every(({ begins }) => (begins?.length ?? 0) > 0);
     expect(plain).toBe(!['in another encoding', 'packed'].includes(_));
     expect(bytes > 0).toBe(plain);
+  });
+
+  it('shows single records of all rows where they stand, sieved, sorted and without rows set aside', async () => {
+    const choices: Choices = { hold: 'sample', bounds: { rows: 300, texts: 1000 }, waveFrom: 'file-name' };
+    const variables = ['home', 'rooms', 'rent', 'walls', 'heat', 'wave', 'old'];
+    const some = await opened(choices);
+    const aside = entry({ type: 'set-aside', rows: some.nameRows([0, 7, 150]), rule: null, why: null });
+    for (const [entries, sort] of [
+      [[bands, aside], []],
+      [SIEVED, []],
+      [
+        [...SIEVED, aside],
+        [
+          { variable: 'walls', down: true },
+          { variable: 'rent', down: false },
+        ],
+      ],
+    ] as [Entry[], { variable: string; down: boolean }[]][]) {
+      const passed = await opened(choices, ...entries);
+      const all = new FilesAgain(passed.received, FILES, choices);
+      const listing = await WholeListing.of(passed, all, sort);
+      const ask = { variables, sort, find: null, dropped: false, from: 0, take: ROWS };
+      const { records } = await rowsDocument(passed, ask, all);
+      expect(listing.rows).toBe(records.length);
+      expect(records.length).toBeLessThan(ROWS);
+      for (const [from, take] of [
+        [0, 5],
+        [1990, 40],
+        [records.length - 3, 64],
+      ]) {
+        const told = await listing.told(from, take, variables);
+        expect(
+          told.map(({ place: row, file, line, cells }) => ({ row, file, line, failed: [], cells })),
+        ).toEqual(records.slice(from, from + take));
+        for (const [i, { place, row, held }] of told.entries()) {
+          expect(listing.placeOf(place)).toBe(from + i);
+          expect(held).toBe(row > 0);
+          if (held) expect(passed.received.pass?.places?.[row - 1]).toBe(place - 1);
+        }
+      }
+      expect(listing.placeOf(ROWS + 1)).toBeNull();
+    }
   });
 
   it('settles nothing where cells were corrected, which all rows know nothing of', async () => {
@@ -311,5 +366,8 @@ describe('going through all rows again', () => {
     );
     const settled = await inspector.countAll(new FilesAgain(extract, FILES, choices));
     expect([inspector.decided.corrections.length > 0, settled]).toEqual([true, false]);
+    await expect(WholeListing.of(inspector, new FilesAgain(extract, FILES, choices), [])).rejects.toThrow(
+      'cells were corrected or rows added in the sample',
+    );
   });
 });

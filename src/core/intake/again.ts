@@ -1,6 +1,14 @@
 import type { Extract } from '../extract/extract';
 import { InputError } from '../extract/problem';
-import type { AllRows, CellCounting, KeptRows, Listed, ListWanted, RowsAsked } from '../rows/all-rows';
+import {
+  MOST_SORTED,
+  type AllRows,
+  type CellCounting,
+  type KeptRows,
+  type Listed,
+  type ListWanted,
+  type RowsAsked,
+} from '../rows/all-rows';
 import type { Crossed, Valued } from '../rows/counting';
 import { gathered } from '../rows/gathered';
 import type { Categories, Numbers } from '../rows/records';
@@ -126,6 +134,51 @@ export class FilesAgain implements AllRows {
     return { found: find === null ? null : page.passed, rows };
   }
 
+  async places(asked: RowsAsked, order: ListWanted['order']): Promise<Uint32Array> {
+    const { tests, aside } = asked;
+    const cells = this.cellsOf([...new Set([...askedOf(tests), ...order.map((one) => one.variable)])]);
+    const sieve = this.sieve({ tests, aside }, cells);
+    const page = order.length > 0 ? new Page({ order, from: 0, take: MOST_SORTED }) : null;
+    page?.ready(cells);
+    const kept: Uint32Array[] = [];
+    await this.read((batch) => {
+      for (const one of cells.values()) one.next(batch);
+      const rows = sieve.keep(batch);
+      if (page) for (const row of rows) page.take(row, batch.first + row);
+      else kept.push(Uint32Array.from(rows, (row) => batch.first + row));
+      return [];
+    });
+    if (page) return Uint32Array.from(page.sorted);
+    const places = new Uint32Array(kept.reduce((sum, some) => sum + some.length, 0));
+    let at = 0;
+    for (const some of kept) {
+      places.set(some, at);
+      at += some.length;
+    }
+    return places;
+  }
+
+  async textsAt(places: readonly number[], variables: readonly string[]): Promise<string[][]> {
+    const wanted = [...new Set(places)].sort((a, b) => a - b);
+    const texts = new Map<number, string[]>();
+    for (let next = 0; next < wanted.length;) {
+      const before = next;
+      const at = filesFrom(this.extract, this.files, wanted[next]);
+      if (at)
+        await this.readUntil((batch) => {
+          const begin = at.row + batch.first - at.head;
+          for (; next < wanted.length && wanted[next] - begin < batch.rows; next++)
+            texts.set(wanted[next], this.texts(variables, batch, wanted[next] - begin, at.file + batch.file));
+          // On from here, or anew from nearer to the next.
+          const ahead = next < wanted.length ? filesFrom(this.extract, this.files, wanted[next]) : null;
+          return !ahead || ahead.row > begin + batch.rows;
+        }, at.files);
+      // A row that is not there any more holds nothing.
+      if (next === before) next++;
+    }
+    return places.map((place) => texts.get(place) ?? variables.map(() => ''));
+  }
+
   /** Rows that follow each other: those before them need not be read where it is known at which byte a row begins. */
   private async stretch(
     aside: ReadonlySet<number>,
@@ -202,9 +255,6 @@ export class FilesAgain implements AllRows {
     );
   }
 }
-
-/** So many rows are sorted of those that are not held. */
-const MOST_SORTED = 100_000;
 
 /** Thrown where no more rows are wanted. */
 class Enough extends Error {}

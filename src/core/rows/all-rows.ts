@@ -31,6 +31,9 @@ export interface KeptRows {
   conditions: ConditionCounts[];
 }
 
+/** So many rows are sorted of those that are not held. */
+export const MOST_SORTED = 100_000;
+
 /** Whatever can go through all rows of an extract again, of which only a sample is held. */
 export interface AllRows {
   /** @param wanted whether more is wanted than how many rows are kept, and why the others are not */
@@ -39,6 +42,10 @@ export interface AllRows {
   counting(asked: RowsAsked): CellCounting;
   /** Some records of all rows, in the order wanted; absent where they cannot be had without holding all. */
   list?(asked: RowsAsked, wanted: ListWanted): Promise<Listed>;
+  /** Zero-based places of all rows that count, in the order wanted, for records to be looked at one after the other; of sorted rows the first alone. */
+  places?(asked: RowsAsked, order: readonly OrderWanted[]): Promise<Uint32Array>;
+  /** What rows hold, wherever they are. @param places zero-based, among all rows @returns for each of them a text of each variable */
+  textsAt?(places: readonly number[], variables: readonly string[]): Promise<string[][]>;
 }
 
 /** What rows are sorted by, the first leading; what has no rank stands last, up or down. */

@@ -36,6 +36,7 @@ export function CellLine({
             Row <strong>{whole(row.place)}</strong>
             {row.line === null ? `, ${row.file}` : `, line ${whole(row.line)} of ${row.file}`}
             {row.aside && <strong> set aside</strong>}
+            {!row.held && <span className="soft">, not held: to look at only</span>}
           </span>
           <span className="what">
             <span className="code">{column}</span> <span className="soft">{label}</span>:{' '}

@@ -11,6 +11,8 @@ import { changeTable, useParts } from '../../store/session';
 /** Goes to a row by its number or by what identifies it. */
 export function GoRow({ shown, ask, close }: { shown: boolean; ask: ListAsk; close: () => void }) {
   const { opened, table } = useParts('opened', 'table');
+  // Of rows that are not held it is not known what identifies them.
+  const calledBy = table.which === 'whole' ? null : opened?.calledBy;
   const [typed, setTyped] = useState('');
   const [none, setNone] = useState<string | null>(null);
   const go = async (): Promise<void> => {
@@ -40,8 +42,8 @@ export function GoRow({ shown, ask, close }: { shown: boolean; ask: ListAsk; clo
         <Modal.Body>
           <Form.Group controlId="gorow">
             <Form.Label id="gorow-title">
-              Go to a row by {opened?.calledBy && <span className="code">{opened.calledBy}</span>}
-              {opened?.calledBy && ' or by'} its number
+              Go to a row by {calledBy && <span className="code">{calledBy}</span>}
+              {calledBy && ' or by'} its number
             </Form.Label>
             <Form.Control
               autoFocus
@@ -52,7 +54,7 @@ export function GoRow({ shown, ask, close }: { shown: boolean; ask: ListAsk; clo
             />
             {none !== null && none === typed && (
               <Form.Control.Feedback type="invalid">
-                {table.which === 'received'
+                {table.which === 'received' || table.which === 'whole'
                   ? 'There is no such row.'
                   : 'It is not among the rows that are listed.'}
               </Form.Control.Feedback>

@@ -8,11 +8,15 @@ import { useSession } from '../../store/session';
 import { CellText, cellSays } from './CellText';
 import type { Face } from './tableLook';
 
-/** Pixels: of a row, of its number and line, of what identifies it, and of the conditions that drop it. */
+/** Pixels: of a row, of what identifies it, and of the conditions that drop it. */
 export const ROW = 27;
-export const MARGIN = 96;
 export const PINNED = 118;
 export const FAILS = 74;
+const LEAST_MARGIN = 96;
+const DIGIT = 7.6;
+/** The same of the number and the line of a row, of so many. */
+export const marginOf = (rows: number): number =>
+  rows < 100_000 ? LEAST_MARGIN : 26 + 2 * Math.ceil(DIGIT * whole(rows).length);
 
 interface Props {
   /** Zero-based, in the listing. */
@@ -26,6 +30,7 @@ interface Props {
   columns: readonly { at: number; name: string; left: number; width: number }[];
   /** Width of what stands still. */
   fixed: number;
+  margin: number;
   pinned: string | null;
   /** Numbers of the conditions, where it is told which of them drop the row. */
   numbers: ReadonlyMap<string, number> | null;
@@ -59,6 +64,7 @@ export const RecordRow = memo(function RecordRow({
   cellAt,
   columns,
   fixed,
+  margin,
   pinned,
   numbers,
   face,
@@ -69,7 +75,7 @@ export const RecordRow = memo(function RecordRow({
 }: Props) {
   const stands = row && `${row.file}${row.line === null ? '' : `, line ${whole(row.line)}`}`;
   const card = (name: string | null): void => {
-    if (row) useSession.setState({ record: row.row - 1, ...(name === null ? {} : { current: name }) });
+    if (row?.held) useSession.setState({ record: row.row - 1, ...(name === null ? {} : { current: name }) });
   };
   return (
     <div
@@ -83,7 +89,7 @@ export const RecordRow = memo(function RecordRow({
         <div
           role="rowheader"
           className="margin n"
-          style={{ width: MARGIN }}
+          style={{ width: margin }}
           title={stands ? `${stands}${row.aside ? '; set aside, it counts nowhere' : ''}` : undefined}
           onClick={(event) => take(place, null, event.shiftKey)}
           onDoubleClick={() => card(null)}

@@ -6,7 +6,7 @@ import { counted } from '../../core/handoff/words';
 import { changeTable, useParts } from '../../store/session';
 import { ProblemText } from '../asking/ProblemText';
 import { TableHead } from './TableHead';
-import { FAILS, MARGIN, PINNED, RecordRow, ROW } from './RecordRow';
+import { FAILS, marginOf, PINNED, RecordRow, ROW } from './RecordRow';
 import { inOrder, USUAL_WIDTH, useTableLook } from './tableLook';
 import { useRecords } from './useRecords';
 import { HEAD, useRecordWindow } from './useRecordWindow';
@@ -47,10 +47,11 @@ export function RecordTable({
   numbers: ReadonlyMap<string, number>;
   handle: Ref<TableHandle>;
 }) {
-  const { table, state } = useParts('table', 'state');
+  const { table, state, opened } = useParts('table', 'state', 'opened');
   const { face, widths } = useTableLook();
   const showsFails = ask.which === 'dropped';
-  const fixed = MARGIN + (pinned === null ? 0 : PINNED) + (showsFails ? FAILS : 0);
+  const margin = marginOf(opened?.rows ?? rows);
+  const fixed = margin + (pinned === null ? 0 : PINNED) + (showsFails ? FAILS : 0);
   const { scroller, starts, total, top, left, width, height, tall, seen, first, last, from, to, column } =
     useRecordWindow(rows, columns, fixed);
   const pins = useMemo(() => (pinned === null ? [] : [pinned]), [pinned]);
@@ -108,6 +109,7 @@ export function RecordTable({
               columns={placed}
               left={left}
               fixed={fixed}
+              margin={margin}
               pinned={pinned}
               showsFails={showsFails}
               nameOf={nameOf}
@@ -128,6 +130,7 @@ export function RecordTable({
                   version={records.version(place)}
                   columns={placed}
                   fixed={fixed}
+                  margin={margin}
                   pinned={pinned}
                   numbers={showsFails ? numbers : null}
                   face={face}
@@ -174,4 +177,5 @@ export const listedSays = (which: ListAsk['which'], rows: number): string =>
     there: `all ${counted(rows, 'row')} that count`,
     received: `all ${counted(rows, 'row')}, those set aside too`,
     flag: `${counted(rows, 'row')} of the flag`,
+    whole: `${counted(rows, 'row')} as the files hold them`,
   })[which];

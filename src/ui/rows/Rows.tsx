@@ -3,6 +3,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ListAsk } from '../../core/inspect/listing';
 import { askCondition, changeTable, useSession, useParts } from '../../store/session';
+import { listWhole } from '../../store/reading';
 import { partsAtHand } from '../../store/sieve';
 import { useAnswer } from '../asking/useAnswer';
 import { Problem } from '../frame/Problem';
@@ -18,13 +19,14 @@ import { columnsFound, useRowsDoings } from './useRowsDoings';
 
 /** Single records as a table, and which of them count. */
 export function Rows() {
-  const { table, state, draft, opened, id, current } = useParts(
+  const { table, state, draft, opened, id, current, laid } = useParts(
     'table',
     'state',
     'draft',
     'opened',
     'id',
     'current',
+    'laid',
   );
   const { inside } = useInView();
   const moved = useTableLook(({ moved: all }) => all[id ?? '']);
@@ -41,10 +43,21 @@ export function Rows() {
   );
   const { parts, inForce } = partsAtHand({ ...useSession.getState(), draft, state });
   const ask: ListAsk = useMemo(
-    () => ({ which: table.which, parts: draft ? draft.parts : null, flag: table.flag, sort: table.sort }),
-    [table.which, table.flag, table.sort, draft],
+    () => ({
+      which: table.which,
+      parts: draft ? draft.parts : null,
+      flag: table.flag,
+      sort: table.sort,
+      ...(table.whole ? { whole: table.whole.number } : {}),
+    }),
+    [table.which, table.flag, table.sort, table.whole, draft],
   );
-  const { value: rows } = useAnswer('listed', [ask]);
+  // All rows are looked for anew where another order, or another ruling, makes others of them.
+  const isWhole = table.which === 'whole';
+  useEffect(() => {
+    if (isWhole) void listWhole();
+  }, [isWhole, table.sort, laid]);
+  const { value: rows } = useAnswer('listed', isWhole && table.whole === undefined ? null : [ask]);
   const [chosen, choose] = useState<readonly [number, number] | null>(null);
   const [said, say] = useState('');
   const [found, setFound] = useState<Search | null>(null);

@@ -3,6 +3,8 @@
 import Dropdown from 'react-bootstrap/Dropdown';
 import { whole } from '../../core/handoff/words';
 import type { ListAsk } from '../../core/inspect/listing';
+import { isReachable } from '../../core/extract/files';
+import { MOST_SORTED } from '../../core/rows/all-rows';
 import { changeTable, askFromMenu, useSession, useParts } from '../../store/session';
 import { Quiet } from '../frame/Quiet';
 import { FindValue, type Finding } from './FindValue';
@@ -18,7 +20,7 @@ export function RowsBar({
   rows: number | null;
   inForce: boolean;
 } & Finding) {
-  const { table, draft, aside, opened } = useParts('table', 'draft', 'aside', 'opened');
+  const { table, draft, aside, opened, plan } = useParts('table', 'draft', 'aside', 'opened', 'plan');
   const face = useTableLook((look) => look.face);
   const list = (which: ListAsk['which']): void => changeTable({ which, flag: null, row: 0 });
   const sieve = inForce || draft !== null;
@@ -27,13 +29,15 @@ export function RowsBar({
     ...(sieve ? (['dropped', 'there'] as const) : []),
     ...(aside.size ? (['received'] as const) : []),
     ...(table.which === 'flag' ? (['flag'] as const) : []),
+    ...(opened?.pass && !opened.database && plan && isReachable(opened.files) ? (['whole'] as const) : []),
   ];
   const says: Record<ListAsk['which'], string> = {
-    kept: sieve ? 'Kept' : 'All rows that count',
+    kept: sieve ? 'Kept' : opened?.pass ? 'Rows held' : 'All rows that count',
     dropped: 'Dropped',
     there: 'Both',
     received: 'Also those set aside',
     flag: 'Rows of the flag',
+    whole: `${inForce ? 'Kept of all' : 'All'} ${whole(opened?.pass?.rows ?? 0)}`,
   };
   return (
     <div className="ledgerbar rowsbar">
@@ -44,6 +48,11 @@ export function RowsBar({
             type="button"
             className={`btn btn-sm ${table.which === which ? 'btn-primary' : 'btn-quiet'}`}
             aria-pressed={table.which === which}
+            title={
+              which === 'whole'
+                ? 'Every row of the files, to look at; what is decided is decided on rows that are held'
+                : undefined
+            }
             onClick={() => list(which)}
           >
             {says[which]}
@@ -52,10 +61,16 @@ export function RowsBar({
       </span>
       <span role="status" className={draft ? 'tentative' : ''}>
         {rows === null ? 'counting…' : listedSays(table.which, rows)}
-        {opened?.pass && `, of the sample of ${whole(opened.pass.held)} that is held`}
-        {draft && table.which !== 'received' && table.which !== 'flag' && ' by conditions not in force'}
+        {opened?.pass &&
+          table.which !== 'whole' &&
+          `, of the sample of ${whole(opened.pass.held)} that is held`}
+        {table.which === 'whole' &&
+          table.sort.length > 0 &&
+          rows === MOST_SORTED &&
+          ', the first in this order'}
+        {draft && ['kept', 'dropped', 'there'].includes(table.which) && ' by conditions not in force'}
       </span>
-      <FindValue {...finding} />
+      {table.which !== 'whole' && <FindValue {...finding} />}
       <Quiet does={() => useSession.setState({ asking: 'gorow' })} shownKey="r">
         Go to row
       </Quiet>

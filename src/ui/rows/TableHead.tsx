@@ -3,7 +3,7 @@
 import { useMemo } from 'react';
 import { useSession } from '../../store/session';
 import { ColumnHead } from './ColumnHead';
-import { FAILS, MARGIN, PINNED } from './RecordRow';
+import { FAILS, PINNED } from './RecordRow';
 import { HEAD } from './useRecordWindow';
 
 /** Names and labels above the rows; what tells a row apart stands still, the others are scrolled with their columns. */
@@ -11,6 +11,7 @@ export function TableHead({
   columns,
   left,
   fixed,
+  margin,
   pinned,
   showsFails,
   nameOf,
@@ -19,6 +20,7 @@ export function TableHead({
   columns: readonly { name: string; left: number; width: number }[];
   left: number;
   fixed: number;
+  margin: number;
   pinned: string | null;
   showsFails: boolean;
   nameOf: (name: string) => string;
@@ -29,7 +31,7 @@ export function TableHead({
   return (
     <div className="recordhead" role="row" style={{ height: HEAD }}>
       <div className="fixedcells" style={{ width: fixed }}>
-        <div role="columnheader" className="margin" style={{ width: MARGIN }}>
+        <div role="columnheader" className="margin" style={{ width: margin }}>
           Row <span className="soft">line</span>
         </div>
         {showsFails && (

@@ -36,6 +36,9 @@ export const columnsFound = (columns: readonly string[], pinned: string | null):
   ...new Set([...(pinned === null ? [] : [pinned]), ...columns]),
 ];
 
+const NOT_HELD = 'not among the rows that are held: it can be looked at, and nothing decided of it';
+const LOOKED_FOR = 'values are looked for in the rows that are held; a sieve looks in all';
+
 /** What is done in the record table, and the keys that do it. */
 export function useRowsDoings({
   ask,
@@ -61,16 +64,21 @@ export function useRowsDoings({
     const copied = await copyRows(ask, [from, to], columnsFound(columns, pinned));
     say(copiedSays(copied, to - from + 1));
   };
-  /** The row at hand, zero-based, asked for when a key needs it. */
+  /** The row at hand, zero-based, asked for when a key needs it; nothing can be decided of one that is not held. */
   const atHand = async (): Promise<number | null> => {
     if (column === null || count === 0) return null;
     const [one] = (await askOrSay('listedRows', ask, place, 1, [column])) ?? [];
-    return one ? one.row - 1 : null;
+    if (one && !one.held) say(NOT_HELD);
+    return one?.held ? one.row - 1 : null;
   };
   const { make, made } = useConditionsOfCells(atHand, column);
   const asideOrBack = async (): Promise<void> => {
     const [from, to] = chosen ?? [place, place];
-    const listed = (await askOrSay('listedRows', ask, from, to - from + 1, [])) ?? [];
+    const listed = ((await askOrSay('listedRows', ask, from, to - from + 1, [])) ?? []).filter(
+      ({ held }) => held,
+    );
+    if (listed.length < to - from + 1) say(NOT_HELD);
+    if (listed.length === 0) return;
     const back = listed.filter(({ aside }) => aside);
     if (back.length === listed.length) for (const { row } of back) await countAgain(row - 1);
     else
@@ -98,6 +106,7 @@ export function useRowsDoings({
   const sortBy = (name: string, too: boolean): void =>
     changeTable({ sort: nextSort(table.sort, name, too), row: 0 });
   const next = async (back: boolean, search = found): Promise<void> => {
+    if (ask.which === 'whole') return say(LOOKED_FOR);
     if (!search) return void find.current?.focus();
     const names = search.everywhere || column === null ? columnsFound(columns, pinned) : [column];
     const at = await askOrSay('nextFound', ask, search.text, names, place, back);
@@ -126,7 +135,7 @@ export function useRowsDoings({
         if ((event.target as HTMLElement).closest('button, a')) return false;
         void atHand().then((row) => row !== null && useSession.setState({ record: row, current: column }));
       },
-      find: () => find.current?.focus(),
+      find: () => (ask.which === 'whole' ? say(LOOKED_FOR) : find.current?.focus()),
       nextFound: () => void next(false),
       previousFound: () => void next(true),
       goRow: () => useSession.setState({ asking: 'gorow' }),
@@ -134,7 +143,11 @@ export function useRowsDoings({
       sortToo: () => column !== null && sortBy(column, true),
       keepLike: () => make(false),
       dropLike: () => make(true),
-      correct: () => useSession.setState({ asking: 'cell' }),
+      // The field has to be there before the next key.
+      correct: () =>
+        ask.which === 'whole'
+          ? void atHand().then((row) => row !== null && useSession.setState({ asking: 'cell' }))
+          : useSession.setState({ asking: 'cell' }),
       aside: () => void asideOrBack(),
       face: nextFace,
       listKept: () =>
