@@ -40,8 +40,9 @@ function peak(pid: number): number {
 }
 
 interface Run {
-  /** Seconds of processor time, of all processes together. */
+  /** Seconds of processor time, of all processes together, and on the clock. */
   seconds: number;
+  wall: number;
   /** Peak memory of the largest. */
   bytes: number;
 }
@@ -51,6 +52,7 @@ function dig(...args: string[]): Promise<Run> {
   return new Promise((resolve, reject) => {
     let bytes = 0;
     let said = '';
+    const start = performance.now();
     const child = spawn(
       'bash',
       ['-c', 'TIMEFORMAT="%U %S"; time npm run --silent dig -- "$@" 2>/dev/null', 'dig', ...args],
@@ -63,7 +65,7 @@ function dig(...args: string[]): Promise<Run> {
     child.on('exit', (code) => {
       clearInterval(watch);
       const [user, system] = said.trim().split(/\s+/).slice(-2).map(Number);
-      if (code === 0) resolve({ seconds: user + system, bytes });
+      if (code === 0) resolve({ seconds: user + system, wall: (performance.now() - start) / 1000, bytes });
       else reject(new Error(`dig ${args.join(' ')} ended with ${code}: ${said}`));
     });
   });
@@ -104,21 +106,38 @@ for (const [rows, columns, distinct] of files) {
   const path = madeFile(rows, columns, distinct);
   const { size } = statSync(path);
   if (size < 200e6) mustBeSound(path, rows);
-  const found: Run[] = [];
   const alone: number[] = [];
+  const byThreads = new Map<number, Run[]>([
+    [1, []],
+    [2, []],
+  ]);
   for (let round = 0; round < (size > 100e6 ? 1 : ROUNDS); round++) {
     alone.push(splitting(path));
-    found.push(await dig('inspect', path, '--hold', 'all', '--out', '/dev/null'));
+    for (const [threads, found] of byThreads)
+      found.push(
+        await dig('inspect', path, '--hold', 'all', '--threads', `${threads}`, '--out', '/dev/null'),
+      );
   }
-  const seconds = median(found.map((one) => one.seconds));
-  const memory = median(found.map((one) => one.bytes));
+  const papa = median(alone);
   console.log(
-    `${rows} rows × ${columns} columns${distinct ? ', all distinct' : ''}, ${(size / 1e6).toFixed(1)} MB: inspect ${seconds.toFixed(2)} s of processor time, peak ${(memory / 1e6).toFixed(0)} MB (${((memory - bareBytes) / size).toFixed(1)} times the file beyond a bare start); papaparse alone ${median(alone).toFixed(2)} s; ratio ${(seconds / median(alone)).toFixed(2)}`,
+    `${rows} rows × ${columns} columns${distinct ? ', all distinct' : ''}, ${(size / 1e6).toFixed(1)} MB: papaparse alone ${papa.toFixed(2)} s`,
   );
+  for (const [threads, found] of byThreads)
+    tell(`all rows held, ${threads} thread${threads > 1 ? 's' : ''}`, found);
   if (size < 100e6) continue;
-  const once = await dig('inspect', path, '--hold', 'sample', '--out', '/dev/null');
-  console.log(
-    `  read once, a sample held: ${once.seconds.toFixed(2)} s, peak ${(once.bytes / 1e6).toFixed(0)} MB; ratio ${(once.seconds / median(alone)).toFixed(2)}`,
-  );
+  for (const threads of byThreads.keys())
+    tell(`read once, a sample held, ${threads} thread${threads > 1 ? 's' : ''}`, [
+      await dig('inspect', path, '--hold', 'sample', '--threads', `${threads}`, '--out', '/dev/null'),
+    ]);
+
+  /** The middle of some runs; what the memory of a bare start is belongs to none of them. */
+  function tell(what: string, found: readonly Run[]): void {
+    const [seconds, wall, bytes] = (['seconds', 'wall', 'bytes'] as const).map((of) =>
+      median(found.map((one) => one[of])),
+    );
+    console.log(
+      `  ${what}: ${seconds.toFixed(2)} s of processor time, ${wall.toFixed(2)} s on the clock; ratios to papaparse ${(seconds / papa).toFixed(2)} and ${(wall / papa).toFixed(2)}; peak ${(bytes / 1e6).toFixed(0)} MB, ${((bytes - bareBytes) / size).toFixed(1)} times the file beyond a bare start`,
+    );
+  }
 }
 if (process.argv.includes('--browser')) await inBrowser(large);
