@@ -2,8 +2,8 @@ import { InputError } from '../core/extract/problem';
 import type { Codebook, Extract } from '../core/extract/extract';
 import type { Inspector } from '../core/inspect/inspect';
 import type { AllRows } from '../core/rows/all-rows';
-import { Connection } from '../database/connection';
-import { TableSource } from '../database/source';
+import type { Connection } from '../database/connection';
+import type { TableSource } from '../database/source';
 import type { TableWanted } from '../core/intake/sent';
 
 /** Options by which a table is named instead of files. */
@@ -51,6 +51,11 @@ export async function openTable(
       file: '--database',
       says: 'give the address of the database, or set DIG_DATABASE to it',
     });
+  // What speaks with databases is loaded where one is asked for: most commands ask none.
+  const [{ Connection }, { TableSource }] = await Promise.all([
+    import('../database/connection'),
+    import('../database/source'),
+  ]);
   connection = await Connection.open(database, { timeout });
   process.once('SIGINT', interrupted);
   const wanted: TableWanted = table === undefined ? { query: query ?? '' } : { table };
