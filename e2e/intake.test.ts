@@ -16,6 +16,7 @@ import {
   tap,
   type Browser,
 } from './browser';
+import { freshBrowser } from './fresh';
 
 const PARISHES = 'id;name;people\n1;"Upper; Tarn";1200\n2;Fenwater;800\n3;Marlhope;900\n4;Hawmoor;1100\n';
 
@@ -152,13 +153,7 @@ describe('intake', () => {
 });
 
 describe('every form, and several files', () => {
-  let browser: Browser;
-  beforeAll(async () => {
-    browser = await openBrowser();
-    await browser.driver.get(inject('address'));
-    await see(browser.driver, '[data-ready]');
-  });
-  afterAll(async () => browser?.driver.quit());
+  const browser = freshBrowser();
   afterEach(async () => {
     // What a failed test left waiting is not the next one's.
     for (const button of await browser.driver.findElements(

@@ -1,18 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { By, Key, drop, keys, openBrowser, press, see, seeText, type Browser, still } from './browser';
+import { describe, expect, it } from 'vitest';
+import { By, Key, drop, keys, press, see, seeText, still } from './browser';
+import { freshBrowser } from './fresh';
 
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
 describe('how it looks and feels', () => {
-  let browser: Browser;
-  beforeAll(async () => {
-    browser = await openBrowser();
-    await browser.driver.get(inject('address'));
-    await see(browser.driver, '[data-ready]');
-  });
-  afterAll(async () => browser?.driver.quit());
+  const browser = freshBrowser();
 
   /** Violations of WCAG 2.2 A and AA in what is on the screen now. */
   async function violations(): Promise<string[]> {

@@ -16,6 +16,7 @@ import {
   tap,
   type Browser,
 } from './browser';
+import { freshBrowser } from './fresh';
 
 const WORKS = Array.from(
   { length: 400 },
@@ -34,13 +35,7 @@ const found = (driver: WebDriver): Promise<unknown> =>
   );
 
 describe('an extract that is opened again', () => {
-  let browser: Browser;
-  beforeAll(async () => {
-    browser = await openBrowser();
-    await browser.driver.get(inject('address'));
-    await see(browser.driver, '[data-ready]');
-  });
-  afterAll(async () => browser?.driver.quit());
+  const browser = freshBrowser();
 
   it('is there as it was found, takes rulings at once, and has them the next time', async () => {
     const { driver } = browser;
@@ -192,13 +187,7 @@ describe('an extract that would not fit into memory', () => {
 });
 
 describe('a large file', () => {
-  let browser: Browser;
-  beforeAll(async () => {
-    browser = await openBrowser();
-    await browser.driver.get(inject('address'));
-    await see(browser.driver, '[data-ready]');
-  });
-  afterAll(async () => browser?.driver.quit());
+  const browser = freshBrowser();
 
   it('is read by two workers that share its columns, every cell as the file holds it', async () => {
     const { driver } = browser;

@@ -1,33 +1,16 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Papa from 'papaparse';
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { describe, expect, inject, it } from 'vitest';
 import { inspectionSchema } from '../src/core/inspect/schema';
 import { logSchema } from '../src/core/log/entries';
-import {
-  By,
-  Key,
-  complaints,
-  keys,
-  openBrowser,
-  press,
-  requests,
-  see,
-  seeText,
-  type Browser,
-  kept,
-} from './browser';
+import { By, Key, complaints, keys, press, requests, see, seeText, kept } from './browser';
+import { freshBrowser } from './fresh';
 
 const row = (name: string): string => `.ledgerrow[data-name="${name}"]`;
 
 describe('the whole path with the demo, by keyboard where there is a key', () => {
-  let browser: Browser;
-  beforeAll(async () => {
-    browser = await openBrowser();
-    await browser.driver.get(inject('address'));
-    await see(browser.driver, '[data-ready]');
-  });
-  afterAll(async () => browser?.driver.quit());
+  const browser = freshBrowser();
 
   it('opens the demo with one click', async () => {
     const { driver } = browser;

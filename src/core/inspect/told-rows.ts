@@ -1,6 +1,6 @@
 import { has } from '../extract/bits';
 import { lineOfRow } from '../extract/extract';
-import { standing } from '../extract/files';
+import { standing, type Stood } from '../extract/files';
 import { levelAt, type Level, type LevelList } from '../infer/level-list';
 import { valueOf } from '../infer/read-levels';
 import { isBlank } from '../read/looks';
@@ -51,16 +51,18 @@ export function placesTold({ received }: Inspector, rows: ArrayLike<number>): To
       const all = received.pass?.rows ?? received.rows;
       return { row: row + 1, place: all + added, file: ADDED, line: null, rowInFile: added };
     }
-    const { place, file, inFile } = stood(row);
-    return {
-      row: row + 1,
-      place: place + 1,
-      file: file?.name ?? received.name,
-      line: file && lineOfRow(file, inFile),
-      rowInFile: inFile + 1,
-    };
+    return placeTold(stood(row), row, received.name);
   });
 }
+
+/** Where one row stands. @param row zero-based, over the rows that are held; −1 for none of them @param whole what the extract is called */
+export const placeTold = ({ place, file, inFile }: Stood, row: number, whole: string): ToldPlace => ({
+  row: row + 1,
+  place: place + 1,
+  file: file?.name ?? whole,
+  line: file && lineOfRow(file, inFile),
+  rowInFile: inFile + 1,
+});
 
 /** The cells of some rows, each in the order of the variables. @param rows zero-based, of the whole extract */
 export async function cellsTold(

@@ -1,11 +1,10 @@
-import { lineOfRow } from '../extract/extract';
 import { InputError } from '../extract/problem';
 import type { AllRows } from '../rows/all-rows';
 import type { Inspector } from './inspect';
 import type { Sorting } from './listed';
 import { orderOf, stoodAmongAll } from './listed-all';
 import { rawIn, rowsAsked } from './settled';
-import { textsTold, type ToldCell, type ToldPlace } from './told-rows';
+import { placeTold, textsTold, type ToldCell, type ToldPlace } from './told-rows';
 
 /** A record of all rows. */
 export interface WholeRow extends ToldPlace {
@@ -69,17 +68,8 @@ export class WholeListing {
       shown,
     );
     return places.map((place, i) => {
-      const { file, inFile } = stood(place);
       const row = placeIn(received.pass?.places ?? [], place);
-      return {
-        row: row + 1,
-        place: place + 1,
-        file: file?.name ?? received.name,
-        line: file && lineOfRow(file, inFile),
-        rowInFile: inFile + 1,
-        held: row >= 0,
-        cells: cells[i],
-      };
+      return { ...placeTold(stood(place), row, received.name), held: row >= 0, cells: cells[i] };
     });
   }
 
