@@ -2,6 +2,7 @@ import { gzipSync } from 'node:zlib';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { atPlace } from '../core/extract/row-names';
 import { entryOf, type Entry } from '../core/log/entries';
+import type { ListAsk } from '../core/inspect/listing';
 import { inspectionSchema } from '../core/inspect/schema';
 import { answered, type Asked, type Question, type Said } from './answered';
 import { Engine } from './engine';
@@ -92,6 +93,38 @@ describe('the engine', () => {
         ),
       ),
     ).toMatch(/its data cannot be handed off from here/);
+  });
+
+  it('lists all rows where they stand, until something else is decided', async () => {
+    const sampled = { ...plan(DATA, BOOK), hold: 'sample' as const };
+    const opened = await engine.read(sampled, false, none);
+    const list = (version: number, sort: Asked<'listWhole'>[3] = []): Promise<Answer<Said<'listWhole'>>> =>
+      ask('listWhole', opened.serial, version, sampled, sort, none);
+    const whole = (number: number): ListAsk => ({
+      which: 'whole',
+      whole: number,
+      parts: null,
+      flag: null,
+      sort: [],
+    });
+    expect(await list(opened.version)).toEqual({ ok: true, value: { whole: 1, rows: 80 } });
+    expect(engine.listed(whole(1))).toBe(80);
+    const [row] = await engine.listedRows(whole(1), 79, 5, ['rooms', 'town']);
+    expect(row).toMatchObject({ row: 80, place: 80, line: 81, held: true, aside: false });
+    expect(row.cells.map(({ raw }) => raw)).toEqual(['8', 'Marlhope']);
+    expect([engine.placeIn(whole(1), '80'), engine.placeIn(whole(1), '81')]).toEqual([79, null]);
+    const { version } = lay(opened, [declare]);
+    expect([engine.listed(whole(1)), await engine.listedRows(whole(1), 0, 5, ['rooms'])]).toEqual([0, []]);
+    // It is asked for under what is laid now, and is numbered anew.
+    expect(await list(opened.version)).toEqual({ ok: true, value: null });
+    expect(await list(version, [{ variable: 'id', down: true }])).toEqual({
+      ok: true,
+      value: { whole: 2, rows: 80 },
+    });
+    expect([engine.listed(whole(1)), engine.listed(whole(2))]).toEqual([0, 80]);
+    expect((await engine.listedRows(whole(2), 0, 1, ['id']))[0].place).toBe(80);
+    await open(DATA);
+    expect(engine.listed(whole(2))).toBe(0);
   });
 
   it('lets what is asked of an extract wait until it is opened', async () => {

@@ -73,6 +73,8 @@ export async function countAllRows(): Promise<void> {
     });
 }
 
+let listings = 0;
+
 /**
  * Lists all rows in the record table, of which only a sample is held, where they are not listed yet; where that cannot be, those
  * that are held. With a sieve or an order all are gone through, which takes its time.
@@ -82,6 +84,7 @@ export async function listWhole(): Promise<void> {
   const of = deskOf(id);
   const under = JSON.stringify([of?.serial, laid, table.sort]);
   if (!of || !opened || table.whole?.under === under) return;
+  const mine = ++listings;
   changeTable({ whole: undefined });
   const asked = [of.serial, log.length, plan, [...table.sort], tell] as const;
   const listed =
@@ -90,7 +93,8 @@ export async function listWhole(): Promise<void> {
           outside().engine.ask('listWhole', ...asked),
         )
       : await askOrSay('listWhole', ...asked);
-  if (get().table.which !== 'whole') return;
+  // What was asked for meanwhile answers for itself.
+  if (mine !== listings || get().table.which !== 'whole') return;
   if (listed) changeTable({ whole: { number: listed.whole, under } });
   else changeTable({ which: 'kept', sort: [], row: 0 });
 }

@@ -8,9 +8,10 @@ import type { ByteSource, Control } from '../read/source';
 import type { Spans } from '../extract/cells-in-bytes';
 import { differencesOf } from './differences';
 import { metNotices, namesMet } from './meet';
-import { SharedColumns, type Helper } from './helper';
+import type { Helper } from './helper';
 import type { Hold } from './holding';
 import { PassingRows } from './passing';
+import { SharedColumns } from './shared-columns';
 import { ColumnTakers, type Batch, type Columns, type Finished } from './takers';
 import { nameWaves, type WaveFrom } from './waves';
 
