@@ -73,7 +73,8 @@ export async function countAllRows(): Promise<void> {
     });
 }
 
-let listings = 0;
+/** What the listing that is being made is made under. */
+let listing: string | null = null;
 
 /**
  * Lists all rows in the record table, of which only a sample is held, where they are not listed yet; where that cannot be, those
@@ -83,8 +84,9 @@ export async function listWhole(): Promise<void> {
   const { id, opened, plan, log, table, state, laid } = get();
   const of = deskOf(id);
   const under = JSON.stringify([of?.serial, laid, table.sort]);
-  if (!of || !opened || table.whole?.under === under) return;
-  const mine = ++listings;
+  // The table is drawn anew while this goes on, and asks for it again.
+  if (!of || !opened || listing === under || table.whole?.under === under) return;
+  listing = under;
   changeTable({ whole: undefined });
   const asked = [of.serial, log.length, plan, [...table.sort], tell] as const;
   const listed =
@@ -94,7 +96,9 @@ export async function listWhole(): Promise<void> {
         )
       : await askOrSay('listWhole', ...asked);
   // What was asked for meanwhile answers for itself.
-  if (mine !== listings || get().table.which !== 'whole') return;
+  if (listing !== under) return;
+  listing = null;
+  if (get().table.which !== 'whole') return;
   if (listed) changeTable({ whole: { number: listed.whole, under } });
   else changeTable({ which: 'kept', sort: [], row: 0 });
 }
