@@ -1,3 +1,4 @@
+import { WordSet } from '../read/word-set';
 import { AMBIGUOUS, fold, WORDS } from './missing-words';
 
 /** Longer labels than this talk of something else too. */
@@ -62,8 +63,7 @@ for (const [, words] of WORDS)
     BY_FIRST.set(first, [...(BY_FIRST.get(first) ?? []), word]);
   }
 
-const BEGINNINGS = new Set([...BY_FIRST.keys(), ...[...AMBIGUOUS].map((word) => word.split(' ')[0])]);
-const LONGEST_BEGINNING = Math.max(...[...BEGINNINGS].map((word) => word.length));
+const BEGINNINGS = new WordSet([...BY_FIRST.keys(), ...[...AMBIGUOUS].map((word) => word.split(' ')[0])]);
 /** Whether a text holds a word with which any of them begins; taken for granted of letters with accents. */
 function mayRead(label: string): boolean {
   let begin = 0;
@@ -72,7 +72,7 @@ function mayRead(label: string): boolean {
     if (unit < 0x20 || unit > 0x7e) return true;
     const letter = unit | 0x20;
     if ((letter >= 0x61 && letter <= 0x7a) || (unit >= 0x30 && unit <= 0x39)) continue;
-    if (at - begin <= LONGEST_BEGINNING && BEGINNINGS.has(label.slice(begin, at).toLowerCase())) return true;
+    if (at > begin && BEGINNINGS.has(label, begin, at)) return true;
     begin = at + 1;
   }
   return false;

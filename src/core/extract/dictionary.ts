@@ -1,15 +1,13 @@
 import type { CellsInBytes } from './cells-in-bytes';
 import { decimalsIn, digitsIn, writtenDigits } from './digits';
 import { NumberCodes } from './number-codes';
+import { textsIn } from './packed-texts';
 import { NumberTexts, type TextList } from './text-list';
 
 /** Cells up to this many bytes are their own key; two 32-bit integers hold them. */
 const SHORT = 8;
 /** Integers per entry of the table of short cells: the two halves of the key, the code plus one, and one to align. */
 const ENTRY = 4;
-
-/** Bytes of texts that are read together. */
-const AT_ONCE = 1 << 26;
 /** A column's texts have their places in numbers of 32 bits. */
 export const MOST_BYTES = 2 ** 32 - 1;
 
@@ -210,7 +208,7 @@ export class Dictionary {
   }
 
   /** All distinct texts in the order of their codes. @param atOnce bytes that are read together: a text of all may be longer than texts can be */
-  texts(atOnce = AT_ONCE): TextList {
+  texts(atOnce?: number): TextList {
     const numbers = this.size >= LEAST_NUMBERS ? this.numbersOf(this.size * MOST_OTHERS) : null;
     if (!numbers) return this.allTexts(atOnce);
     const odd = new Map<number, string>();
@@ -219,24 +217,8 @@ export class Dictionary {
     return new NumberTexts(numbers.digits.slice(), numbers.decimals, odd);
   }
 
-  private allTexts(atOnce: number): string[] {
-    const texts = new Array<string>(this.size);
-    for (let first = 0; first < this.size;) {
-      const from = this.begin(first);
-      let last = first + 1;
-      while (last < this.size && this.ends[last] - from <= atOnce) last++;
-      const piece = this.bytes.subarray(from, this.ends[last - 1]);
-      const all = decoder.decode(piece);
-      // Where every character is one byte the texts can be cut from the whole.
-      const plain = all.length === piece.length;
-      for (let code = first; code < last; code++) {
-        const [begin, end] = [this.begin(code), this.ends[code]];
-        texts[code] = plain
-          ? all.slice(begin - from, end - from)
-          : decoder.decode(this.bytes.subarray(begin, end));
-      }
-      first = last;
-    }
+  private allTexts(atOnce?: number): string[] {
+    const texts = textsIn(this.bytes, this.ends, this.size, atOnce);
     if (this.digits)
       for (let code = 0; code < this.size; code++) {
         const digits = this.digits[code];

@@ -101,8 +101,19 @@ export class NumberColumn {
   }
 }
 
+/** Columns that come in order without a repeat, as sequences and points in time mostly do, are their own distinct cells. */
 function distinctOf(of: Float64Array, decimals: number, odd: readonly string[]): Distinct {
-  const sorted = of.slice().sort();
+  const order = orderOf(of);
+  if (order === 'rising' && odd.length === 0) {
+    mustBeFew(of.length, 'numbers');
+    return {
+      cells: of,
+      texts: new NumberTexts(of, decimals, new Map()),
+      counts: new Float64Array(of.length).fill(1),
+    };
+  }
+  const sorted = of.slice();
+  if (order === 'any') sorted.sort();
   const counts = new Float64Array(sorted.length);
   let n = 0;
   for (let i = 0; i < sorted.length; i++) {
@@ -111,13 +122,24 @@ function distinctOf(of: Float64Array, decimals: number, odd: readonly string[]):
   }
   mustBeFew(n, 'numbers');
   const cells = sorted.slice(0, n);
-  const digits = cells.slice();
+  const digits = odd.length > 0 ? cells.slice() : cells;
   const texts = new Map<number, string>();
   for (let i = n - 1; i >= 0 && cells[i] >= ODD; i--) {
     texts.set(i, odd[cells[i] - ODD]);
     digits[i] = NaN;
   }
   return { cells, texts: new NumberTexts(digits, decimals, texts), counts: counts.slice(0, n) };
+}
+
+/** Whether each number is larger than the one before, or none is smaller, or neither. */
+function orderOf(numbers: Float64Array): 'rising' | 'level' | 'any' {
+  let order: 'rising' | 'level' = 'rising';
+  for (let i = 1; i < numbers.length; i++)
+    if (numbers[i] <= numbers[i - 1]) {
+      if (numbers[i] < numbers[i - 1]) return 'any';
+      order = 'level';
+    }
+  return order;
 }
 
 /** Place of a number among ascending ones that hold it. */

@@ -1,6 +1,6 @@
 import type { Coding, Lifted } from './coding';
-import { Dictionary } from './dictionary';
 import { DictionaryColumn } from './dictionary-column';
+import { FirstRows, hashIn, isSameIn, textsOfRows } from './packed-texts';
 import { BETWEEN_PULSES, pulse } from './pulse';
 import { mustBeFew } from './too-many';
 
@@ -40,41 +40,29 @@ export class PackedColumn {
     return (this.made ??= this.list());
   }
   private list(): DictionaryColumn {
-    const dictionary = new Dictionary();
+    const { bytes, ends } = this;
+    const found = new FirstRows(bytes, ends);
     const codes = new Uint32Array(this.rows);
-    let from = 0;
     for (let row = 0; row < codes.length; row++) {
       if ((row & (BETWEEN_PULSES - 1)) === 0) {
         pulse();
-        mustBeFew(dictionary.size, 'texts');
+        mustBeFew(found.size, 'texts');
       }
-      codes[row] = dictionary.code(this.bytes, from, this.ends[row]);
-      from = this.ends[row];
+      codes[row] = found.code(row);
     }
-    return new DictionaryColumn(dictionary.texts(), codes);
+    return new DictionaryColumn(textsOfRows(bytes, ends, found.rows), codes);
   }
   get keys(): (row: number) => number {
     if (this.made) return this.made.keys;
     const { bytes, ends } = this;
-    return (row) => {
-      // FNV-1a.
-      let hash = 0x811c9dc5;
-      for (let at = row === 0 ? 0 : ends[row - 1]; at < ends[row]; at++)
-        hash = Math.imul(hash ^ bytes[at], 0x01000193);
-      return hash;
-    };
+    return (row) => hashIn(bytes, row === 0 ? 0 : ends[row - 1], ends[row]);
   }
   digits(row: number): number {
     return this.made ? this.made.digits(row) : NaN;
   }
   isSame(row: number, other: number): boolean {
     if (this.made) return this.made.isSame(row, other);
-    const length = this.length(row);
-    if (this.length(other) !== length) return false;
-    const [a, b] = [this.ends[row], this.ends[other]];
-    for (let back = 1; back <= length; back++)
-      if (this.bytes[a - back] !== this.bytes[b - back]) return false;
-    return true;
+    return isSameIn(this.bytes, this.ends, row, other);
   }
   coding(size: number, categoryOf: (text: string) => number): Coding {
     return this.listed.coding(size, categoryOf);

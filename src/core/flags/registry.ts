@@ -147,7 +147,7 @@ function oneCauseOneFlag(flags: readonly Flag[]): Flag[] {
   for (const flag of [...flags].sort((a, b) => precedenceOf(a) - precedenceOf(b))) {
     if (explained.has(flag.rule)) continue;
     // Spellings that differ in nothing but blanks are a matter of blanks.
-    if (flag.rule === 'variant-spelling' && flag.codes.every(hasStrayBlanks)) continue;
+    if (flag.rule === 'variant-spelling' && flag.codes.every((code) => hasStrayBlanks(code))) continue;
     if (factsOf(flag.rule)?.precedence === undefined) {
       kept.push(flag);
       continue;

@@ -1,3 +1,5 @@
+import { WordSet } from '../read/word-set';
+
 /** The order in which a written date gives its parts. */
 export type DateForm = 'ymd' | 'dmy' | 'mdy' | 'compact' | 'named' | 'month';
 /** The two orders that a text alone may leave open. */
@@ -44,6 +46,7 @@ const MONTHS: readonly (readonly string[])[] = [
   ['december', 'dezember', 'decembre', 'diciembre', 'dec', 'dez', 'dic'],
 ];
 const MONTH_OF = new Map(MONTHS.flatMap((names, i) => names.map((name) => [name, i + 1] as const)));
+const MONTHS_NAMED = new WordSet(MONTH_OF.keys());
 
 /** Days since 1970-01-01 of a day of the Gregorian calendar; `null` where there is no such day. */
 export function dayNumber(year: number, month: number, day: number): number | null {
@@ -103,7 +106,7 @@ function beginsWithNoMonth(text: string): boolean {
     const letter = unit | 0x20;
     if (letter < 0x61 || letter > 0x7a) break;
   }
-  return length > 0 && !MONTH_OF.has(text.slice(0, length).toLowerCase());
+  return length > 0 && !MONTHS_NAMED.has(text, 0, length);
 }
 
 /** Whether a text is written like a date or time at all, be there such a day or not. */

@@ -1,5 +1,6 @@
 import { textAt, type TextList } from '../extract/text-list';
 import type { Reason } from '../extract/words';
+import { looksOf } from '../read/text-looks';
 
 /** What a cell's text is to the analysis. Every text is exactly one of these. */
 export type Standing = 'blank' | 'unreadable' | 'missing' | 'not-asked' | 'valid';
@@ -67,9 +68,12 @@ const NOTHING: Told = { label: null, reason: null, declaredBy: null, spellings: 
 
 /** Arrays that hold levels, the same place for each level in all of them. */
 export interface Held {
-  /** Texts, and the place of each level's code among them; without places, the texts are the codes. */
+  /**
+   * Texts that were tallied, and the place of each level's code among them, the same where all texts are levels in their
+   * order; `null` where the texts are but the codes.
+   */
   texts: TextList;
-  ats: Uint32Array | null;
+  ats: Uint32Array | 'same' | null;
   /** NaN for none. */
   values: Float64Array;
   counts: Float64Array;
@@ -89,7 +93,7 @@ export class LevelArrays implements LevelList {
   private readonly standings: Uint8Array;
 
   private constructor(
-    private readonly root: Held & { made: Made },
+    private readonly root: Held & { made: Made; looks?: Uint16Array },
     /** Places in the root: some of them, or a run from `first` on. */
     private readonly places: Uint32Array | null,
     private readonly first: number,
@@ -142,13 +146,16 @@ export class LevelArrays implements LevelList {
     return this.root.texts;
   }
   code(place: number): string {
-    const { texts, ats } = this.root;
-    const at = this.placeOf(place);
-    return textAt(texts, ats ? ats[at] : at);
+    return textAt(this.root.texts, this.inTexts(this.placeOf(place)));
   }
   /** The code of each. */
   get codes(): string[] {
     return Array.from({ length: this.length }, (_, place) => this.code(place));
+  }
+  /** What the code shows at one look, as bits of `LOOK`. */
+  look(place: number): number {
+    this.root.looks ??= looksOf(this.root.texts).bits;
+    return this.root.looks[this.inTexts(this.placeOf(place))];
   }
   label(place: number): string | null {
     return this.toldOf(place).label;
@@ -169,7 +176,7 @@ export class LevelArrays implements LevelList {
   /** Place of the code among the texts that were tallied; −1 where it is not known. */
   tallied(place: number): number {
     const at = this.placeOf(place);
-    return this.root.ats ? this.root.ats[at] : (this.root.made.get(at)?.at ?? -1);
+    return this.root.ats ? this.inTexts(at) : (this.root.made.get(at)?.at ?? -1);
   }
   private toldOf(place: number): Told {
     if (this.root.ats && this.root.told.size === 0) return NOTHING;
@@ -192,12 +199,12 @@ export class LevelArrays implements LevelList {
       : new LevelArrays(this.root, null, this.first + begin, end - begin);
   }
 
-  /** Those of which it holds of the code, as a list: no level is made. */
-  whereCode(is: (code: string) => boolean): LevelArrays {
-    return this.where((place) => is(this.code(place)));
+  /** Those of which it holds of the code and what it shows, as a list: no level is made. */
+  whereCode(is: (code: string, look: number) => boolean): LevelArrays {
+    return this.where((place) => is(this.code(place), this.look(place)));
   }
-  everyCode(is: (code: string) => boolean): boolean {
-    for (let i = 0; i < this.length; i++) if (!is(this.code(i))) return false;
+  everyCode(is: (code: string, look: number) => boolean): boolean {
+    for (let i = 0; i < this.length; i++) if (!is(this.code(i), this.look(i))) return false;
     return true;
   }
 
@@ -301,18 +308,23 @@ export class LevelArrays implements LevelList {
     return undefined;
   }
 
+  /** Place among the texts of what is at a place of the root. */
+  private inTexts(at: number): number {
+    const { ats } = this.root;
+    return ats === null || ats === 'same' ? at : ats[at];
+  }
   private placeOf(place: number): number {
     return this.places ? this.places[place] : this.first + place;
   }
   /** A level for a look at it; kept only where it was kept before. */
   private passing(place: number): Level {
-    const { texts, ats, told, made } = this.root;
+    const { texts, told, made } = this.root;
     const at = this.placeOf(place);
     const known = made.size > 0 ? made.get(at) : undefined;
     if (known) return known;
     const value = this.values[place];
     const { label, reason, declaredBy, spellings } = (told.size > 0 ? told.get(at) : undefined) ?? NOTHING;
-    const tallied = ats ? ats[at] : at;
+    const tallied = this.inTexts(at);
     return {
       code: textAt(texts, tallied),
       at: tallied,

@@ -1,5 +1,7 @@
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
+import { noNumbers } from '../extract/no-numbers';
 import { NumberTexts, textAt } from '../extract/text-list';
+import { inTextOrder } from '../extract/text-order';
 import { isNumericStorage } from '../extract/words';
 import { readNumber } from '../read/number';
 import { LOOK, looksOf } from '../read/text-looks';
@@ -18,6 +20,8 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
   const looks = looksOf(texts);
   // Under most forms of numbers a plain one is what it looks like.
   const plain = numeric && written.numberForm.decimal === '.' && written.numberForm.implied === 0;
+  const known = plain ? inOrder(tally) : null;
+  if (known) return { rows: tally.rows, blank: known.blank, levels: leveled(known, 0, tally, declarations) };
   const numbers = new Float64Array(numeric ? texts.length : 0);
   const places = new Uint32Array(numbers.length);
   let merging = 0;
@@ -43,39 +47,85 @@ export function levelsOf(tally: Tally, written: Written, declarations: Declarati
   // Numbers that are written alike are in the order of their digits, which are whole.
   const alike = plain && texts instanceof NumberTexts && merging === texts.length - texts.odd.size;
   const ranked = alike ? digitsAt(texts, places.subarray(0, merging)) : merged;
-  const found = numberLevels(merged, ranked, places, tally, dated.length + words.length);
-  addDated(found, dated, tally);
-  addWords(found, words, tally);
-  const { ats, length } = found;
+  let found: Found;
+  if (merging + dated.length === 0) found = wordLevels(words, tally);
+  else {
+    const gathered = numberLevels(merged, ranked, places, tally, dated.length + words.length);
+    addDated(gathered, dated, tally);
+    addWords(gathered, words, tally);
+    found = gathered;
+  }
   // Words are valid unless something else was expected.
+  const unread = storage === 'text' ? 0 : words.length;
+  return { rows: tally.rows, blank, levels: leveled(found, unread, tally, declarations) };
+}
+
+/** @param unread of the levels, the last that could not be read */
+function leveled(found: Found, unread: number, { texts }: Tally, declarations: Declarations): LevelArrays {
+  const { ats, length, values, counts } = found;
   const standings = new Uint8Array(length);
-  if (storage !== 'text') standings.fill(STANDING.unreadable, length - words.length);
+  standings.fill(STANDING.unreadable, length - unread);
   const told = new Map<number, Told>();
   for (const [place, spellings] of found.respelt)
     told.set(place, { label: null, reason: null, declaredBy: null, spellings });
   if (!declarations.none)
     for (let i = 0; i < length; i++) {
-      const said = declarations.of(textAt(texts, ats[i]));
+      const said = declarations.of(textAt(texts, ats === 'same' ? i : ats[i]));
       if (!said) continue;
       told.set(i, { ...said, spellings: told.get(i)?.spellings ?? NO_OTHERS });
       if (said.declaredBy) standings[i] = STANDING[said.reason === 'not-asked' ? 'not-asked' : 'missing'];
     }
+  return LevelArrays.of({ texts, ats, values, counts, standings, told });
+}
+
+/** Levels of numbers that are all written alike and tallied in their order, with nothing beside them but blanks at the end. */
+function inOrder({ texts, counts }: Tally): (Found & { blank: number }) | null {
+  if (!(texts instanceof NumberTexts)) return null;
+  const { digits } = texts;
+  const { values, bits } = looksOf(texts);
+  const length = digits.length - texts.odd.size;
+  for (let i = 0, before = -Infinity; i < length; before = digits[i++])
+    if (!(digits[i] > before)) return null;
+  let blank = 0;
+  for (let i = length; i < digits.length; i++) {
+    if (!(bits[i] & LOOK.blank)) return null;
+    blank += counts[i];
+  }
   return {
-    rows: tally.rows,
+    ats: 'same',
+    values: values.subarray(0, length),
+    counts: counts.subarray(0, length),
+    length,
+    respelt: new Map(),
     blank,
-    levels: LevelArrays.of({ texts, ats, values: found.values, counts: found.counts, standings, told }),
   };
 }
 
-/** Levels as they are gathered: the place of each code among the texts, its value, its rows. */
+/** Levels of words alone, in code unit order. */
+function wordLevels(words: readonly number[], { texts, counts }: Tally): Found {
+  const ats = inTextOrder(Uint32Array.from(words), texts);
+  const { length } = ats;
+  const common = { values: noNumbers(length), length, respelt: new Map<number, string[]>() };
+  if (length === texts.length && ats.every((at, i) => at === i)) return { ...common, ats: 'same', counts };
+  const rows = new Float64Array(length);
+  for (let i = 0; i < length; i++) rows[i] = counts[ats[i]];
+  return { ...common, ats, counts: rows };
+}
+
+/** Levels that were gathered: the place of each code among the texts, its value, its rows. */
 interface Found {
-  ats: Uint32Array;
+  /** The same where all texts are levels in their order. */
+  ats: Uint32Array | 'same';
   /** NaN for words. */
   values: Float64Array;
   counts: Float64Array;
   length: number;
   /** Spellings of the levels that have several, the most frequent first. */
   respelt: Map<number, string[]>;
+}
+/** The same while they are gathered. */
+interface Gathered extends Found {
+  ats: Uint32Array;
 }
 
 const digitsAt = ({ digits }: NumberTexts, places: Uint32Array): Float64Array =>
@@ -91,7 +141,7 @@ function numberLevels(
   places: Uint32Array,
   { texts, counts }: Tally,
   more: number,
-): Found {
+): Gathered {
   const placeOf = placing(ranked);
   const n = numbers.length;
   const ats = new Uint32Array(placeOf.places + more);
@@ -149,7 +199,7 @@ const fitting = <T extends Float64Array | Uint32Array>(array: T, length: number)
   (array.length === length ? array : array.slice(0, length)) as T;
 
 /** Adds what has a value but stays apart by its text, in value order, then in code unit order. */
-function addDated(found: Found, dated: { value: number; at: number }[], { texts, counts }: Tally): void {
+function addDated(found: Gathered, dated: { value: number; at: number }[], { texts, counts }: Tally): void {
   if (dated.length === 0) return;
   const { ats, values, counts: rows, respelt, length } = found;
   const added = dated.map(({ value, at }) => ({ value, at, rows: counts[at], spellings: NO_OTHERS }));
@@ -173,13 +223,8 @@ function addDated(found: Found, dated: { value: number; at: number }[], { texts,
 }
 
 /** Adds words, in code unit order. */
-function addWords(found: Found, words: number[], { texts, counts }: Tally): void {
-  let compared = 0;
-  words.sort((a, b) => {
-    if ((++compared & (BETWEEN_PULSES - 1)) === 0) pulse();
-    return textAt(texts, a) < textAt(texts, b) ? -1 : 1;
-  });
-  for (const at of words) {
+function addWords(found: Gathered, words: number[], { texts, counts }: Tally): void {
+  for (const at of inTextOrder(Uint32Array.from(words), texts)) {
     found.ats[found.length] = at;
     found.counts[found.length++] = counts[at];
   }

@@ -84,7 +84,7 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
       found.cells,
       force === 'date',
       found.dated.length,
-      found.bare.length + found.adorned.length + found.words,
+      found.bare.length + found.adorned.length + found.lettered.length + found.words,
     )
   ) {
     return dateWritten(
@@ -102,12 +102,18 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
       found.cells,
       force === 'number',
       numbers.distinct,
-      found.bare.length + found.adorned.length - numbers.distinct + found.dated.length + found.words,
+      found.bare.length +
+        found.adorned.length +
+        found.lettered.length -
+        numbers.distinct +
+        found.dated.length +
+        found.words,
     )
   ) {
     const { numeric } = found;
     const trimmed = (i: number): string => textAt(tally.texts, i).trim();
-    const mayBeDates = force !== 'number' && found.adorned.length === 0 && !hints.implied;
+    const mayBeDates =
+      force !== 'number' && found.adorned.length + found.lettered.length === 0 && !hints.implied;
     if (mayBeDates && areCompactDates(numeric, trimmed))
       return dateWritten(
         Array.from(numeric, trimmed),
@@ -125,7 +131,7 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
     const padded =
       hints.implied || hints.padded || force === 'number' || !(looksOf(tally.texts).any & LOOK.zero)
         ? null
-        : paddedCodes(Array.from(numeric, trimmed));
+        : paddedCodes([...Array.from(numeric, trimmed), ...found.lettered.map(trimmed)]);
     if (padded) return written('text', padded);
     const apart = found.cells - numbers.cells + found.stray;
     const whole = numbers.whole === numbers.cells && !hints.implied;
@@ -166,12 +172,21 @@ interface Sorted {
   bare: Uint32Array;
   /** Of those that are no bare numbers and no dates, in which numbers may still be. */
   adorned: Uint32Array;
+  /** Of texts that begin with a letter, and so are no numbers, those that hold a digit. */
+  lettered: number[];
+  /** Whether a point or a comma is in any of those. */
+  marksBeside: boolean;
   /** Distinct texts that are none of these. */
   words: number;
 }
 
+/** Longer texts are no numbers. */
+const LONGEST = 40;
+
 function sort(tally: Tally, skip: Hints['skip']): Sorted {
-  const found = { cells: 0, stray: 0, dates: 0, dated: [] as string[], words: 0 };
+  const found = { cells: 0, stray: 0, dates: 0, words: 0, marksBeside: false };
+  const dated: string[] = [];
+  const lettered: number[] = [];
   // Bare numbers from the beginning on, adorned ones from the end backwards.
   const places = new Uint32Array(tally.texts.length);
   let [bare, rest] = [0, places.length];
@@ -189,17 +204,28 @@ function sort(tally: Tally, skip: Hints['skip']): Sorted {
     if (isMarker(text)) found.stray += count;
     else {
       found.cells += count;
-      if (writtenLikeDate(text)) {
+      if (!(bits[i] & LOOK.digit)) found.words++;
+      else if (writtenLikeDate(text)) {
         found.dates += count;
-        found.dated.push(text);
-      } else if (/\d/.test(text) && text.length <= 40) places[--rest] = i;
-      else found.words++;
+        dated.push(text);
+      } else if (text.length > LONGEST) found.words++;
+      else if (bits[i] & LOOK.lettered) {
+        lettered.push(i);
+        found.marksBeside ||= (bits[i] & LOOK.marked) > 0;
+      } else places[--rest] = i;
     }
   }
   const after = places.subarray(rest).reverse();
   places.copyWithin(bare, rest);
   const numeric = places.subarray(0, bare + after.length);
-  return { ...found, numeric, bare: numeric.subarray(0, bare), adorned: numeric.subarray(bare) };
+  return {
+    ...found,
+    dated,
+    lettered,
+    numeric,
+    bare: numeric.subarray(0, bare),
+    adorned: numeric.subarray(bare),
+  };
 }
 
 interface Numbers {
@@ -218,21 +244,23 @@ const GROUPED_BY_POINTS = /^\s*-?[1-9]\d{0,2}(\.\d{3})*\s*$/;
 
 function numbersOf(
   { texts, counts }: Tally,
-  { numeric, bare, adorned }: Sorted,
+  { numeric, bare, adorned, lettered, marksBeside }: Sorted,
   { implied = 0, mark = null }: Hints,
 ): Numbers {
   // Bare numbers leave nothing to decide, unless the extract writes decimals with a comma and points could part thousands.
   const looks = looksOf(texts);
+  const others = adorned.length + lettered.length;
   const pointed =
-    adorned.length === 0 &&
+    others === 0 &&
     bare.some((i) => looks.bits[i] & LOOK.pointed) &&
     bare.every((i) => GROUPED_BY_POINTS.test(textAt(texts, i)));
   const guess =
-    adorned.length > 0 || (pointed && mark === ',')
+    (numeric.length > 0 && others > 0) || (pointed && mark === ',')
       ? guessNumberForm(
           Array.from(numeric, (i) => textAt(texts, i)),
           Float64Array.from(numeric, (i) => counts[i]),
           mark,
+          marksBeside,
         )
       : null;
   const form = { ...(guess?.form ?? PLAIN), implied };

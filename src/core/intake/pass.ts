@@ -5,7 +5,7 @@ import type { ColumnPass } from '../extract/extract';
 import { textAt, type TextList } from '../extract/text-list';
 import { isBlank } from '../read/looks';
 import { plainNumberIn } from '../read/plain-number';
-import { looksOf } from '../read/text-looks';
+import { looksOf, numberIn } from '../read/text-looks';
 import { DistinctSketch, SKETCH_ERROR } from '../tally/distinct-sketch';
 import { RunningMoments } from '../tally/running';
 
@@ -209,13 +209,16 @@ class Others {
   add(source: Uint8Array, from: number, to: number, times: number): void {
     this.rows += times;
     this.sketch.add(source, from, to);
+    // What begins with a letter is no number, and not blank.
+    const letter = from < to ? source[from] | 0x20 : 0;
+    if (letter >= 0x61 && letter <= 0x7a) return;
     const quick = plainNumberIn(source, from, to);
     if (quick === quick) this.numbers.add(quick, times);
     else {
       const text = decoder.decode(source.subarray(from, to));
       if (isBlank(text)) this.blank += times;
       else {
-        const value = looksOf([text]).values[0];
+        const value = numberIn(text);
         if (Number.isFinite(value)) this.numbers.add(value, times);
       }
     }

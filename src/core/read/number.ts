@@ -22,12 +22,14 @@ const ADORNED = new RegExp(
   'u',
 );
 
-/** The only letters with which a number begins. */
+/** The only letters with which a number begins, and the first of each. */
 const CURRENCY_FIRST = /^(?:EUR|USD|GBP|CHF|SEK|NOK|DKK|JPY|kr)/;
+const FIRST_OF_CURRENCIES = 'EUGCSNDJk';
 /** Whether a text begins with a letter, and with no currency: then it is no number, as most words show at once. */
 export function beginsAsWord(text: string): boolean {
   const letter = text.charCodeAt(0) | 0x20;
-  return letter >= 0x61 && letter <= 0x7a && !CURRENCY_FIRST.test(text);
+  if (!(letter >= 0x61 && letter <= 0x7a)) return false;
+  return !FIRST_OF_CURRENCIES.includes(text[0]) || !CURRENCY_FIRST.test(text);
 }
 
 export const readsAsBareNumber = (text: string): boolean => BARE.test(text);
@@ -110,11 +112,13 @@ export interface GuessedForm {
  * The form that reads most cells.
  * @param texts distinct texts @param counts the rows of each
  * @param mark the decimal mark that the person or the rest of the extract says, where the texts leave it open
+ * @param marksBeside whether other texts of the column, which no form reads, hold a point or a comma
  */
 export function guessNumberForm(
   texts: readonly string[],
   counts: ArrayLike<number>,
   mark: '.' | ',' | null,
+  marksBeside = false,
 ): GuessedForm {
   const tried = FORMS.map((form) => ({ form, cells: 0 }));
   for (let i = 0; i < texts.length; i++) {
@@ -136,7 +140,7 @@ export function guessNumberForm(
   const best = tried.filter(({ cells }) => cells === most);
   const decimals = new Set(best.map(({ form }) => form.decimal));
   // Both marks read all, and it matters: "1,234" may be a thousand or a little more than one.
-  const open = decimals.size > 1 && texts.some((text) => /[.,]/.test(text));
+  const open = decimals.size > 1 && (marksBeside || texts.some((text) => /[.,]/.test(text)));
   const chosen = (open && mark ? best.find(({ form }) => form.decimal === mark) : undefined) ?? best[0];
   const { form } = chosen;
   const example = texts.find((text) => /[^\d\s+-]/.test(text) && readNumber(text, form) !== null)?.trim();

@@ -2,12 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { isBlank, readsAsNumber } from './looks';
 import { plainNumber, plainNumberIn } from './plain-number';
-import { LOOK, looksOf } from './text-looks';
+import { beginsAsWord } from './number';
+import { LOOK, looksOf, numberIn } from './text-looks';
+import { WordSet } from './word-set';
 
 const digits = fc.stringMatching(/^[0-9]{0,18}$/);
 const written = fc
   .tuple(
-    fc.constantFrom('', '-', '+', ' ', '0'),
+    fc.constantFrom('', '-', '+', ' ', '0', 'a', 'EUR', '€', 'a  b', '\u00a0'),
     digits,
     fc.constantFrom('', '.', ',', 'e5', 'E-3', 'x'),
     digits,
@@ -28,6 +30,13 @@ describe('what texts show at one look', () => {
           expect((bits[i] & LOOK.pointed) > 0).toBe(number && /[.e]/i.test(text));
           if (!isBlank(text)) expect((bits[i] & LOOK.padded) > 0).toBe(text !== text.trim());
           expect((bits[i] & LOOK.zero) > 0).toBe(number && /^0\d/.test(text.trim()));
+          expect(Object.is(numberIn(text), values[i]), text).toBe(true);
+          if (isBlank(text)) return;
+          expect((bits[i] & LOOK.plain) > 0).toBe(/^[ -~]*$/.test(text));
+          expect((bits[i] & LOOK.spaced) > 0).toBe(/^[!-~]+( [!-~]+)*$/.test(text));
+          expect((bits[i] & LOOK.digit) > 0).toBe(/[0-9]/.test(text));
+          expect((bits[i] & LOOK.marked) > 0).toBe(/[.,]/.test(text));
+          expect((bits[i] & LOOK.lettered) > 0).toBe(beginsAsWord(text));
         });
         expect(any).toBe(bits.reduce((all, one) => all | one, 0));
       }),
@@ -50,4 +59,12 @@ it('a plain number is the same in text and in bytes', () => {
     }),
     { numRuns: 3000 },
   );
+});
+
+it('words of a set are found where they lie, in any case, and only whole', () => {
+  const words = new WordSet(['not', 'n', '7th', 'unable', 'x'.repeat(40)]);
+  const has = (text: string): boolean => words.has(text, 0, text.length);
+  expect(['not', 'NOT', 'n', '7th', 'Unable', 'X'.repeat(40)].every(has)).toBe(true);
+  expect(['', 'no', 'note', 'm', '8th', 'x'.repeat(39), 'x'.repeat(41), 'nöt', 'ñot'].some(has)).toBe(false);
+  expect(words.has('it is not so', 6, 9)).toBe(true);
 });

@@ -44,7 +44,9 @@ function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
     const rows = counted?.valid ?? valid.rows;
     const distinct = counted?.distinct ?? valid.levels.length;
     if (rows < LEAST_ROWS || distinct < (rows / Math.max(1, parts.length)) * (1 - MOST_REPEATED)) return [];
-    const twice = counted ?? repeatsWithin(column, parts, no);
+    // Where each level stands in one row alone, none stands in two.
+    const isUnique = levels.rows === column.rows && valid.levels.counts.every((count) => count === 1);
+    const twice = counted ?? (isUnique ? NONE : repeatsWithin(column, parts, no));
     // Codes so long do not meet by chance.
     const long = kind === 'identifier' && valid.levels.everyCode((code) => code.length >= LONG_CODE);
     return [{ name, named: named || long, kind, rows, twice }];
@@ -95,6 +97,8 @@ function repeatsCounted(
     distinct: others ? others.distinct - (texts.length - distinct) : distinct,
   };
 }
+
+const NONE = { texts: [], rows: 0 };
 
 /** Texts that stand in more than one row of a part, in the order in which they first do, and those rows. */
 function repeatsWithin(

@@ -1,4 +1,5 @@
 import { validOf } from '../../infer/levels';
+import { LOOK } from '../../read/text-looks';
 import { rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
 
 /**
@@ -43,7 +44,9 @@ function look({ name, written, levels }: Subject): Flag[] {
       : [];
   }
   const valid = validOf(levels);
-  const digits = valid.levels.whereCode((code) => /^\d+$/.test(code.trim()));
+  const digits = valid.levels.whereCode(
+    (code, look) => (look & LOOK.number) > 0 && /^\d+$/.test(code.trim()),
+  );
   const padded = digits.whereCode((code) => /^0\d+$/.test(code.trim()));
   if (padded.length < LEAST_CODES || digits.length < valid.levels.length * 0.9) return [];
   const width = mostFrequent(digits.codes.map((code) => code.trim().length));

@@ -13,17 +13,9 @@ export const strayWhitespace: VariableRule = {
 
 const bare = (text: string): string =>
   text.replace(/[\s\u00a0\u2000-\u200b\u202f\u205f\u3000\ufeff]+/gu, ' ').trim();
-/** Whether a text of plain letters shows at a look that none of its blanks is needless, as most do. */
-function showsItsBlanks(text: string): boolean {
-  let before = 0x20;
-  for (let at = 0; at < text.length; at++) {
-    const unit = text.charCodeAt(at);
-    if (unit < 0x20 || unit > 0x7e || (unit === 0x20 && before === 0x20)) return false;
-    before = unit;
-  }
-  return before !== 0x20;
-}
-export const hasStrayBlanks = (text: string): boolean => !showsItsBlanks(text) && bare(text) !== text;
+/** @param look what it shows: spaced texts have no needless blank, as most do */
+export const hasStrayBlanks = (text: string, look = 0): boolean =>
+  !(look & LOOK.spaced) && bare(text) !== text;
 
 /** Names are short, and hardly any has a doubled blank; prose has them as it likes. */
 const NAME = 60;
@@ -34,11 +26,13 @@ function inTexts({ name, kind, levels }: Subject): Flag[] {
   const doubled = valid.whereCode(hasStrayBlanks);
   const isNames =
     doubled.length <= valid.length * FEW &&
-    valid.everyCode((code) => code.length <= NAME && !/[\n\t]/.test(code));
+    valid.everyCode((code, look) => code.length <= NAME && ((look & LOOK.plain) > 0 || !/[\n\t]/.test(code)));
   // In free text a doubled blank or a line break is nothing; at the ends and among codes it is.
   const odd =
     kind === 'text' && !isNames
-      ? valid.whereCode((code) => code.trim() !== code || /\u00a0/.test(code))
+      ? valid.whereCode(
+          (code, look) => !(look & LOOK.spaced) && (code.trim() !== code || /\u00a0/.test(code)),
+        )
       : doubled;
   if (odd.length === 0) return [];
   const rows = rowsOf(odd);
