@@ -4,6 +4,7 @@ import type { DictionaryColumn } from './dictionary-column';
 import { CodedCells, type GrowingCells } from './growing-cells';
 import type { NumberColumn } from './number-column';
 import type { PackedColumn } from './packed-column';
+import { TextBytes } from './text-bytes';
 
 /**
  * A column keeps every raw text of its cells exactly, in one of three forms:
@@ -15,8 +16,6 @@ import type { PackedColumn } from './packed-column';
  * All answer the same questions. Only what keeps and restores columns needs to know which form it is.
  */
 export type Column = DictionaryColumn | NumberColumn | PackedColumn;
-
-const encoder = new TextEncoder();
 
 /** Each distinct text as a category of its own, in the order in which they first appear. @param alike what makes two texts one */
 export function codingOfTexts(column: Column, alike: (text: string) => string = (text) => text): Coding {
@@ -45,8 +44,7 @@ export class ColumnBuilder {
   pushFrom(rows: readonly (readonly string[])[], index: number): void {
     this.room(rows.length);
     for (const row of rows) {
-      const text = row[index] ?? '';
-      this.push(scratchOf(text), 0, scratchLength);
+      this.pushText(row[index] ?? '');
     }
   }
 
@@ -69,20 +67,22 @@ export class ColumnBuilder {
   /** Takes the cells of another column from zero-based row `from` up to but not including `to`. */
   pushColumn(column: Column, from = 0, to = column.rows): void {
     this.room(to - from);
-    for (let row = from; row < to; row++) {
-      const text = column.text(row);
-      this.push(scratchOf(text), 0, scratchLength);
-    }
+    for (let row = from; row < to; row++) this.pushText(column.text(row));
   }
 
   /** Takes `times` empty cells: a file that lacks the column. */
   pushBlank(times: number): void {
     this.room(times);
-    for (let i = 0; i < times; i++) this.push(scratch, 0, 0);
+    for (let i = 0; i < times; i++) this.push(scratch.bytes, 0, 0);
   }
 
   finish(): Column {
     return this.cells.finish();
+  }
+
+  private pushText(text: string): void {
+    const { bytes, length } = scratch.put(text);
+    this.push(bytes, 0, length);
   }
 
   private push(source: Uint8Array, from: number, to: number): void {
@@ -104,25 +104,8 @@ export class ColumnBuilder {
   }
 }
 
-/** Bytes of the one text that is being looked up. */
-let scratch = new Uint8Array(1024);
-let scratchLength = 0;
-
-/** The UTF-8 bytes of a text, in a buffer that the next call uses again; `scratchLength` tells how many. */
-function scratchOf(text: string): Uint8Array {
-  if (text.length * 3 > scratch.length) scratch = new Uint8Array(text.length * 6);
-  // Most cells are short ASCII, which a plain loop copies faster than a call per cell.
-  for (let i = 0; i < text.length; i++) {
-    const unit = text.charCodeAt(i);
-    if (unit > 0x7f) {
-      scratchLength = encoder.encodeInto(text, scratch).written;
-      return scratch;
-    }
-    scratch[i] = unit;
-  }
-  scratchLength = text.length;
-  return scratch;
-}
+/** The one text that is being looked up. */
+const scratch = new TextBytes();
 
 /** A column from a list of raw texts. */
 export function columnOf(texts: readonly string[]): Column {

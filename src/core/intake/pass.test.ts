@@ -62,6 +62,26 @@ describe('counts of texts that pass', () => {
     expect([...builder.told.texts]).toEqual(['a', '']);
     expect([...builder.told.counts]).toEqual([3, 2 ** 33]);
   });
+
+  it('tell the same of texts and of their bytes, those too that come when no more are learnt', () => {
+    fc.assert(
+      fc.property(fc.array(fc.oneof(fc.string({ maxLength: 5 }), fc.nat(99).map(String))), (cells) => {
+        const [ofTexts, ofBytes] = [0, 1].map(() => new PassBuilder(new Sampler(1000, 1000), 3));
+        ofTexts.pushFrom(
+          cells.map((cell) => [cell]),
+          0,
+        );
+        const parts = cells.map((cell) => new TextEncoder().encode(cell));
+        const ends = Uint32Array.from(parts.keys(), (i) =>
+          parts.slice(0, i + 1).reduce((sum, { length }) => sum + length, 0),
+        );
+        const starts = Uint32Array.from(parts.keys(), (i) => ends[i] - parts[i].length);
+        const bytes = Uint8Array.from(parts.flatMap((part) => [...part]));
+        ofBytes.pushSpans({ bytes, starts, ends, first: 0, step: 1, rows: cells.length });
+        expect(ofTexts.told).toEqual(ofBytes.told);
+      }),
+    );
+  });
 });
 
 describe('reading all rows once', () => {

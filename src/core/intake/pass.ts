@@ -2,6 +2,7 @@ import type { CellsInBytes } from '../extract/cells-in-bytes';
 import { ColumnBuilder, type Column } from '../extract/column';
 import { Dictionary } from '../extract/dictionary';
 import type { ColumnPass } from '../extract/extract';
+import { TextBytes } from '../extract/text-bytes';
 import { textAt, type TextList } from '../extract/text-list';
 import { isBlank } from '../read/looks';
 import { plainNumberIn } from '../read/plain-number';
@@ -108,8 +109,8 @@ export class PassBuilder implements CellTaker {
 
   pushFrom(rows: readonly (readonly string[])[], index: number): void {
     for (const row of rows) {
-      const bytes = encoder.encode(row[index] ?? '');
-      this.push(bytes, 0, bytes.length);
+      const { bytes, length } = scratch.put(row[index] ?? '');
+      this.push(bytes, 0, length);
     }
     this.held.pushFrom(
       this.sampler.picks.map((at) => rows[at]),
@@ -181,7 +182,7 @@ const MOST_COUNTED = 2 ** 32 - 1;
 /** Codes of the cells at hand, for the next that come. */
 let found = new Int32Array(1 << 12);
 
-const encoder = new TextEncoder();
+const scratch = new TextBytes();
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
 const NOTHING = new Uint8Array(0);
 
@@ -196,9 +197,11 @@ class Others {
   constructor(texts: TextList, counts: ArrayLike<number>) {
     let [sum, rows] = [0, 0];
     const { values } = looksOf(texts);
+    // The text that brings them here may still lie in the other.
+    const own = new TextBytes();
     for (let i = 0; i < texts.length; i++) {
-      const bytes = encoder.encode(textAt(texts, i));
-      this.sketch.add(bytes, 0, bytes.length);
+      const { bytes, length } = own.put(textAt(texts, i));
+      this.sketch.add(bytes, 0, length);
       if (!Number.isFinite(values[i])) continue;
       sum += values[i] * counts[i];
       rows += counts[i];
