@@ -17,6 +17,10 @@ export function* jsonPieces(document: object): Generator<string> {
   yield members.length ? '\n}\n' : '\n';
 }
 
-/** Line breaks in texts are written as signs of their own, so those that are left are between members. */
-const indented = (value: unknown, by: number): string =>
-  (JSON.stringify(value, null, 1) ?? 'null').replaceAll('\n', `\n${' '.repeat(by)}`);
+/** A value as it is written so deep inside of others: it is put into as many lists, and what stands around it is cut off. */
+function indented(value: unknown, by: 1 | 2): string {
+  const text = JSON.stringify(by === 1 ? [value] : [[value]], null, 1);
+  const around = by === 1 ? '[\n ' : '[\n [\n  ';
+  const after = by === 1 ? '\n]' : '\n ]\n]';
+  return text.slice(around.length, -after.length);
+}

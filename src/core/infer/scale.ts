@@ -87,27 +87,39 @@ function add(to: Map<string, string[]>, key: string | null, name: string): void 
 const endingOf = (name: string): string | null =>
   new RegExp(`\\p{L}[_.]?(\\p{L}{${ENDING}})$`, 'u').exec(name)?.[1].toLowerCase() ?? null;
 
+/** What was found of families, by the list of their names: it is the same for each of their members. */
+export type FamilyScales = Map<readonly string[], Battery | null>;
+
 /**
  * The battery that a variable is an item of: relatives most of which answer on one scale, the variable itself on some of
  * its steps. `null` where there is none.
+ * @param found of families before, with the same scales
  */
 export function batteryOf(
   name: string,
   families: Families,
   scale: (name: string) => Scale | null,
+  found: FamilyScales = new Map(),
 ): Battery | null {
   const own = scale(name);
   if (!own) return null;
   for (const family of families.of(name)) {
-    const scales = family.flatMap((other) => scale(other) ?? []);
-    if (scales.length < LEAST_ITEMS) continue;
-    const widest = mostFrequent(scales);
-    if (!widest || own.low < widest.low || own.high > widest.high) continue;
-    const items = scales.filter(({ low, high }) => low >= widest.low && high <= widest.high).length;
-    if (items >= LEAST_ITEMS && items >= family.length * MOST_SHARE)
-      return { items, low: widest.low, high: widest.high };
+    let battery = found.get(family);
+    if (battery === undefined) found.set(family, (battery = batteryIn(family, scale)));
+    if (battery && own.low >= battery.low && own.high <= battery.high) return battery;
   }
   return null;
+}
+
+function batteryIn(family: readonly string[], scale: (name: string) => Scale | null): Battery | null {
+  const scales = family.flatMap((other) => scale(other) ?? []);
+  if (scales.length < LEAST_ITEMS) return null;
+  const widest = mostFrequent(scales);
+  if (!widest) return null;
+  const items = scales.filter(({ low, high }) => low >= widest.low && high <= widest.high).length;
+  return items >= LEAST_ITEMS && items >= family.length * MOST_SHARE
+    ? { items, low: widest.low, high: widest.high }
+    : null;
 }
 
 /** The scale that the most of them share, of equally frequent ones the longest. */

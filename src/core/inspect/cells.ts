@@ -1,6 +1,6 @@
 import type { Extract, Variable } from '../extract/extract';
 import { InputError } from '../extract/problem';
-import { batteryOf, Families, scaleOf, type Battery, type Scale } from '../infer/scale';
+import { batteryOf, Families, scaleOf, type Battery, type FamilyScales, type Scale } from '../infer/scale';
 import { sequenceOf } from '../infer/sequence';
 import type { Sequence } from '../infer/known';
 import { markingOf, type Marking } from '../infer/marker';
@@ -14,6 +14,7 @@ export class Cells {
   private readonly tallies = new Map<string, Tally>();
   private readonly scales = new Map<string, Scale | null>();
   private readonly families: Families;
+  private readonly familyScales: FamilyScales = new Map();
   private readonly folded: ReadonlyMap<string, string>;
   private readonly sequences = new Map<string, Sequence>();
   private readonly files = new Map<string, number[]>();
@@ -52,11 +53,15 @@ export class Cells {
 
   /** The battery that a variable is an item of. */
   battery(name: string): Battery | null {
-    return batteryOf(name, this.families, (other) =>
-      known(this.scales, other, () => {
-        const variable = this.byName.get(other);
-        return variable ? scaleOf(this.tally(variable)) : null;
-      }),
+    return batteryOf(
+      name,
+      this.families,
+      (other) =>
+        known(this.scales, other, () => {
+          const variable = this.byName.get(other);
+          return variable ? scaleOf(this.tally(variable)) : null;
+        }),
+      this.familyScales,
     );
   }
 

@@ -199,7 +199,10 @@ const fadingOver = (over: number): Float64Array =>
   Float64Array.from({ length: over * 12 }, (_, distance) => Math.exp(-(distance - 1) / over));
 const NEARNESS = fadingOver(NEAR);
 const REGION = fadingOver(FAR);
-const fading = (a: Compared, b: Compared, by: Float64Array): number => by[Math.abs(a.at - b.at)] ?? 0;
+function fading(a: Compared, b: Compared, by: Float64Array): number {
+  const distance = Math.abs(a.at - b.at);
+  return distance < by.length ? by[distance] : 0;
+}
 
 /** The cosine of what two are about. */
 function topicsShared(a: Compared, b: Compared): number {
@@ -336,11 +339,23 @@ export const CUES: readonly Cue[] = [
 export const holds = ({ strength }: Cue, a: Trait, b: Trait, common: Common): number =>
   strength(common.compared[a.at], common.compared[b.at], common);
 
+/** The bit of a cue among those that speak. */
+const bitOf = (id: string): number => 1 << CUES.findIndex((cue) => cue.id === id);
+const NEARBY = bitOf('near') | bitOf('region');
+const [FORM, GATE, OTHER_PURPOSE] = [bitOf('form'), bitOf('gate'), bitOf('otherPurpose')];
+
 /** Log odds that two variables are of one set. */
 export function affinity(a: Trait, b: Trait, common: Common): number {
-  const [one, other] = [common.compared[a.at], common.compared[b.at]];
+  const one = common.compared[a.at];
+  const other = common.compared[b.at];
   let sum = BASE + WITHOUT_ORDER * (1 - common.order);
-  for (let left = one.speaks & other.speaks; left !== 0; left &= left - 1) {
+  // Cues that show at once that they do not hold are not asked: of many variables most pairs share nothing.
+  let left = one.speaks & other.speaks;
+  if (Math.abs(one.at - other.at) >= REGION.length) left &= ~NEARBY;
+  if (one.form !== other.form) left &= ~FORM;
+  if (one.gate < 0 && other.gate < 0) left &= ~GATE;
+  if (one.purpose === other.purpose) left &= ~OTHER_PURPOSE;
+  for (; left !== 0; left &= left - 1) {
     const cue = CUES[31 - Math.clz32(left & -left)];
     sum += cue.weight * cue.strength(one, other, common);
   }

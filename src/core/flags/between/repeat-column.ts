@@ -41,26 +41,26 @@ function look({ extract, studied, subjects }: Whole): Flag[] {
       : [];
   });
   const step = Math.max(1, Math.floor(rows / SAMPLE));
-  const known = new Map<number, Parting>();
-  const parting = (i: number): Parting => {
-    let one = known.get(i);
-    if (!one) known.set(i, (one = partingOf(variables[i].column)));
-    return one;
-  };
-  const taken = new Set<number>();
+  const known = new Array<Parting | undefined>(able.length).fill(undefined);
+  const parting = (n: number): Parting => (known[n] ??= partingOf(variables[able[n].i].column));
+  const taken = new Uint8Array(able.length);
   const flags: Flag[] = [];
+  // Of many columns nearly all pairs end here.
+  const held = Float64Array.from(able, (one) => one.rows);
+  const distinct = Float64Array.from(able, (one) => one.distinct);
   for (const [n, one] of able.entries()) {
-    if (taken.has(one.i)) continue;
+    if (taken[n]) continue;
     for (let m = n + 1; m < able.length; m++) {
-      const other = able[m];
       if (
-        taken.has(other.i) ||
-        Math.abs(one.rows - other.rows) > rows * 0.01 ||
-        Math.abs(one.distinct - other.distinct) > one.distinct * 0.01
+        taken[m] ||
+        Math.abs(held[n] - held[m]) > rows * 0.01 ||
+        Math.abs(distinct[n] - distinct[m]) > distinct[n] * 0.01
       )
         continue;
-      const [a, b] = [parting(one.i), parting(other.i)];
-      if (parts(a, b) || parts(b, a)) continue;
+      const other = able[m];
+      const a = parting(n);
+      const b = parting(m);
+      if (partsNeighbours(a, b) || partsNeighbours(b, a) || parts(a, b) || parts(b, a)) continue;
       // Two short scales agree by chance in few rows.
       const wanted = one.distinct === other.distinct ? LEAST_AGREED : 0.985;
       if ((one.distinct < 5 && rows < 100) || agreement(a.numbered(), b.numbered(), rows, step) < wanted)
@@ -68,7 +68,7 @@ function look({ extract, studied, subjects }: Whole): Flag[] {
       const whole = agreement(a.numbered(), b.numbered(), rows, 1);
       if (whole < LEAST_AGREED) continue;
       const same = sameTexts(variables[one.i].column, variables[other.i].column, rows, step) > LEAST_AGREED;
-      taken.add(other.i);
+      taken[m] = 1;
       flags.push({
         rule: 'repeat-column',
         variables: [one.subject.name, other.subject.name],
@@ -183,9 +183,10 @@ function ofTheirOwn(all: readonly Subject[], columns: readonly Column[], rows: n
     Array.from({ length: Math.min(FIRST_ROWS, rows) }, (_, n) => column.text(n * step).trim()),
   );
   const taken = new Set<number>();
+  const alikeTo = halvesAlike(first);
   return able.flatMap((one, a) =>
-    able.slice(a + 1).flatMap((other, n): Flag[] => {
-      const b = a + 1 + n;
+    alikeTo(a).flatMap((b): Flag[] => {
+      const other = able[b];
       if (taken.has(a) || taken.has(b) || !alike(first[a], first[b])) return [];
       const same = sameTexts(one.column, other.column, rows, 1);
       if (same < LEAST_AGREED) return [];
@@ -203,6 +204,27 @@ function ofTheirOwn(all: readonly Subject[], columns: readonly Column[], rows: n
       ];
     }),
   );
+}
+
+/** Which later lists have the first half of one, or the second: of two that differ in one place, one half is the same. */
+function halvesAlike(lists: readonly (readonly string[])[]): (at: number) => number[] {
+  const halves = lists.map((list) =>
+    [list.slice(0, list.length >> 1), list.slice(list.length >> 1)].map((half, i) =>
+      JSON.stringify([i, half]),
+    ),
+  );
+  const having = new Map<string, number[]>();
+  halves.forEach((both, at) => {
+    for (const half of both) {
+      const others = having.get(half);
+      if (others) others.push(at);
+      else having.set(half, [at]);
+    }
+  });
+  return (at) =>
+    [...new Set(halves[at].flatMap((half) => having.get(half) ?? []))]
+      .filter((other) => other > at)
+      .sort((a, b) => a - b);
 }
 
 function alike(a: readonly string[], b: readonly string[]): boolean {
@@ -224,7 +246,13 @@ interface Parting {
   numbered: () => Numbered;
   /** Pairs of rows that hold the same, not blank, one after the other. */
   pairs: Int32Array;
+  /** Of the first rows, a bit for each that holds the same as the next, blank or not; and for each that is not blank, too. */
+  same: Int32Array;
+  filled: Int32Array;
 }
+
+/** First rows of which neighbours are looked at, in numbers of 32 bits; fewer than pairs. */
+const NEIGHBOURS = 4;
 
 function partingOf(column: Column): Parting {
   const last = new Map<string, number>();
@@ -236,8 +264,17 @@ function partingOf(column: Column): Parting {
     if (before !== undefined) pairs.push(before, row);
     last.set(text, row);
   }
+  const [same, filled] = [new Int32Array(NEIGHBOURS), new Int32Array(NEIGHBOURS)];
+  for (let row = 0; row < Math.min(column.rows - 1, NEIGHBOURS * 32); row++) {
+    const text = column.text(row).trim();
+    if (text !== column.text(row + 1).trim()) continue;
+    same[row >> 5] |= 1 << (row & 31);
+    if (text !== '') filled[row >> 5] |= 1 << (row & 31);
+  }
   let numbered: Numbered | null = null;
   return {
+    same,
+    filled,
     text: (row) => column.text(row).trim(),
     numbered: () => (numbered ??= numberedOf(column)),
     pairs: Int32Array.from(pairs),
@@ -247,6 +284,16 @@ function partingOf(column: Column): Parting {
 function numberedOf(column: Column): Numbered {
   const coding = codingOfTexts(column, (text) => text.trim());
   return { of: (row) => categoryAt(coding, row), texts: coding.size };
+}
+
+/** What `parts` finds, of neighbours among the first rows alone: nearly all columns show it there. */
+function partsNeighbours({ same }: Parting, { filled }: Parting): boolean {
+  let parted = 0;
+  for (let i = 0; i < NEIGHBOURS; i++) {
+    let left = filled[i] & ~same[i];
+    for (; left !== 0; left &= left - 1) if (++parted > MOST_PARTED) return true;
+  }
+  return false;
 }
 
 /** Whether a column holds different values in rows in which another holds the same, more often than by a slip. */
