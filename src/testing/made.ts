@@ -33,8 +33,9 @@ export const repeat = (n: number, value: string | number): Cells => Array<string
 export const make = (
   n: number,
   cell: (c: ReturnType<typeof chance>, i: number) => string | number,
+  seed = n * 7 + 1,
 ): Cells => {
-  const c = chance(n * 7 + 1);
+  const c = chance(seed);
   return Array.from({ length: n }, (_, i) => cell(c, i));
 };
 export const labels = (list: Record<string, string>): CodebookEntry['categories'] =>
