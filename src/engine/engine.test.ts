@@ -113,8 +113,16 @@ describe('the engine', () => {
     expect(row).toMatchObject({ row: 80, place: 80, line: 81, held: true, aside: false });
     expect(row.cells.map(({ raw }) => raw)).toEqual(['8', 'Marlhope']);
     expect([engine.placeIn(whole(1), '80'), engine.placeIn(whole(1), '81')]).toEqual([79, null]);
+    const { cells, ...card } = (await engine.record({ whole: 1, place: 79 })) ?? { cells: [] };
+    expect(card).toEqual({
+      ...{ row: 79, at: 79, of: 80, place: 80, all: 80 },
+      ...{ file: DATA.name, rowInFile: 79, line: 81 },
+    });
+    expect(cells).toEqual((await engine.record(79))?.cells);
+    expect(await engine.record({ whole: 1, place: 80 })).toBeNull();
     const { version } = lay(opened, [declare]);
     expect([engine.listed(whole(1)), await engine.listedRows(whole(1), 0, 5, ['rooms'])]).toEqual([0, []]);
+    expect(await engine.record({ whole: 1, place: 0 })).toBeNull();
     // It is asked for under what is laid now, and is numbered anew.
     expect(await list(opened.version)).toEqual({ ok: true, value: null });
     expect(await list(version, [{ variable: 'id', down: true }])).toEqual({
@@ -420,7 +428,8 @@ describe('the engine', () => {
     ]);
     expect(await engine.record(8)).toMatchObject({
       row: 8,
-      rows: 80,
+      at: 8,
+      of: 80,
       file: 'homes.csv',
       rowInFile: 8,
       line: 10,
@@ -483,7 +492,7 @@ describe('the engine', () => {
     const long = `x${'y '.repeat(200_000)}`;
     await engine.read(plan(file('long.csv', `id,remark\n1,${long}\n2,short\n`)), false, none);
     const card = await ask('record', 0);
-    expect(card.ok && card.value.cells[1].text).toMatch(/^xy y .*… \(398001 more characters\)$/);
+    expect(card.ok && card.value?.cells[1].text).toMatch(/^xy y .*… \(398001 more characters\)$/);
     const profile = await ask('profile', 'remark');
     expect(JSON.stringify(profile).length).toBeLessThan(20_000);
     expect((await ask('inspection', ['remark'])).ok).toBe(true);

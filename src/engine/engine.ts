@@ -280,7 +280,7 @@ export class Engine extends Questions {
     });
   }
 
-  protected wholeOf(ask: ListAsk): WholeListing | null {
+  protected wholeOf(ask: Pick<ListAsk, 'whole'>): WholeListing | null {
     return this.wholes.of(ask, this.opened);
   }
 

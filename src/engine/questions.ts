@@ -42,7 +42,7 @@ import {
   type Sievable,
   type UnderstoodLine,
 } from '../core/inspect/questions';
-import { recordOf, type RecordCard } from '../core/inspect/record';
+import { recordOf, type RecordAt, type RecordCard } from '../core/inspect/record';
 import type { InspectedVariable } from '../core/inspect/schema';
 import { groupedBy, type Grouped } from '../core/inspect/grouped';
 import { batteryOf, type Battery } from '../core/inspect/together';
@@ -65,7 +65,7 @@ export abstract class Questions {
   /** The log that is laid over it. */
   protected abstract get log(): readonly Entry[];
   /** The listing of all rows that an ask means; `null` where it means none, or one that holds no more. */
-  protected abstract wholeOf(ask: ListAsk): WholeListing | null;
+  protected abstract wholeOf(ask: Pick<ListAsk, 'whole'>): WholeListing | null;
 
   /** What a sieve would do to the rows; nothing changes by asking. */
   preview(parts: Part[]): Preview {
@@ -171,9 +171,10 @@ export abstract class Questions {
     return belongsTo(this.opened.belonging, members);
   }
 
-  /** All cells of one row, with their labels. @param row zero-based, of the whole extract */
-  record(row: number): Promise<RecordCard> {
-    return recordOf(this.opened, row);
+  /** All cells of one row, with their labels; `null` where it is of a listing that holds no more. */
+  async record(at: RecordAt): Promise<RecordCard | null> {
+    if (typeof at === 'number') return recordOf(this.opened, at);
+    return (await this.wholeOf(at)?.card(at.place)) ?? null;
   }
 
   /** What a flag rests on. */

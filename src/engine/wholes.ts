@@ -21,7 +21,7 @@ export class Wholes {
   }
 
   /** The listing that is asked for; `null` where it is another by now, or something else was decided since. */
-  of({ whole }: ListAsk, inspector: Inspector): WholeListing | null {
+  of({ whole }: Pick<ListAsk, 'whole'>, inspector: Inspector): WholeListing | null {
     const { made } = this;
     return made && made.number === whole && made.of === inspector.decided ? made.listing : null;
   }

@@ -11,6 +11,7 @@ import type { Sorting } from '../core/inspect/listed';
 import type { ListAsk } from '../core/inspect/listing';
 import type { Everything, Side } from './cross-words';
 import type { Beside } from '../core/inspect/beside';
+import type { RecordAt } from '../core/inspect/record';
 import type { Replay } from '../core/inspect/replay';
 import type { Skip } from '../core/inspect/skip';
 import type { Summary } from '../core/inspect/summary';
@@ -167,8 +168,8 @@ export interface Session {
   asking: Asking | null;
   /** What the person knows of an archive's codes, whatever the extract. */
   standing: StandingRule[];
-  /** The row whose record card is open; zero-based. */
-  record: number | null;
+  /** The row whose record card is open. */
+  record: RecordAt | null;
 }
 
 /** What a session holds of an extract while none is open. */

@@ -13,10 +13,16 @@ export interface Cell {
   received?: string;
 }
 
+/** A row: by its zero-based place among those that are held, or in a listing of all rows, by the number of that. */
+export type RecordAt = number | { whole: number; place: number };
+
 /** One row with all its cells. */
 export interface RecordCard {
-  row: number;
-  rows: number;
+  /** Zero-based, of the whole extract; `null` of a row that is not held. */
+  row: number | null;
+  /** Zero-based place among those that stand before and after it, and how many those are. */
+  at: number;
+  of: number;
   /** One-based place among all rows that were read, and how many those are. */
   place: number;
   all: number;
@@ -39,7 +45,8 @@ export async function recordOf(inspector: Inspector, row: number): Promise<Recor
   );
   return {
     row,
-    rows: extract.rows,
+    at: row,
+    of: extract.rows,
     place: place.place,
     all: Math.max(extract.pass?.rows ?? 0, extract.rows),
     file: place.file,

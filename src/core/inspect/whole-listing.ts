@@ -1,8 +1,10 @@
 import { InputError } from '../extract/problem';
 import type { AllRows } from '../rows/all-rows';
+import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';
 import type { Sorting } from './listed';
 import { orderOf, stoodAmongAll } from './listed-all';
+import { cellOf, type RecordCard } from './record';
 import { rawIn, rowsAsked } from './settled';
 import { placeTold, textsTold, type ToldCell, type ToldPlace } from './told-rows';
 
@@ -52,25 +54,47 @@ export class WholeListing {
 
   /** Some records. @param from zero-based place in the listing */
   async told(from: number, take: number, names: readonly string[]): Promise<WholeRow[]> {
-    const { inspector, all, stood } = this;
+    const { inspector } = this;
     const { received } = inspector;
-    const raw = rawIn(inspector);
     const shown = names.flatMap((name) => inspector.wholly(name) ?? []);
     const length = Math.max(0, Math.min(take, this.rows - from));
     const places = Array.from({ length }, (_, i) => this.place(from + i));
-    const texts =
-      (await all.textsAt?.(
-        places,
-        shown.map(({ name }) => raw(name).name),
-      )) ?? [];
-    const cells = textsTold(
-      texts.map((row) => row.map((text, i) => raw(shown[i].name).text(text))),
-      shown,
-    );
+    const cells = textsTold(await this.texts(places, shown), shown);
     return places.map((place, i) => {
       const row = placeIn(received.pass?.places ?? [], place);
-      return { ...placeTold(stood(place), row, received.name), held: row >= 0, cells: cells[i] };
+      return { ...placeTold(this.stood(place), row, received.name), held: row >= 0, cells: cells[i] };
     });
+  }
+
+  /** A row with all its cells; `null` where there is none. @param at zero-based place in the listing */
+  async card(at: number): Promise<RecordCard | null> {
+    const [row] = await this.told(at, 1, []);
+    if (!row) return null;
+    const { extract, received } = this.inspector;
+    const variables = extract.variables.flatMap(({ name }) => this.inspector.wholly(name) ?? []);
+    const [texts] = await this.texts([this.place(at)], variables);
+    return {
+      row: row.held ? row.row - 1 : null,
+      at,
+      of: this.rows,
+      place: row.place,
+      all: received.pass?.rows ?? this.rows,
+      file: row.file,
+      rowInFile: row.rowInFile - 1,
+      line: row.line,
+      cells: variables.map((variable, i) => cellOf(variable, texts[i])),
+    };
+  }
+
+  /** What rows hold of some variables, as those that they are made of have it. @param places zero-based, among all rows */
+  private async texts(places: readonly number[], variables: readonly Inspected[]): Promise<string[][]> {
+    const raw = rawIn(this.inspector);
+    const made = variables.map(({ name }) => raw(name));
+    const texts = await this.all.textsAt?.(
+      places,
+      made.map(({ name }) => name),
+    );
+    return (texts ?? []).map((row) => row.map((text, i) => made[i].text(text)));
   }
 
   /** Zero-based place in the listing of a row by its one-based number among all; `null` where it is not listed. */

@@ -28,23 +28,35 @@ export function RecordCard() {
   const { value, problem } = useAnswer('record', record === null ? null : [record]);
   const last = useRef<Card | null>(null);
   if (value) last.current = value;
+  if (record === null) last.current = null;
   const [beyond, setBeyond] = useState(false);
   const card = record === null ? null : last.current;
   useEffect(() => {
     if (card) document.querySelector('.recordcard tr.at')?.scrollIntoView({ block: 'center' });
-  }, [card?.row]);
-  const aside = record !== null && rowsAside.has(record);
+  }, [card?.at]);
+  const row = card?.row ?? null;
+  const aside = row !== null && rowsAside.has(row);
   const close = (): void => useSession.setState({ record: null });
-  const go = (row: number): void => {
-    if (card && row >= 0 && row < card.rows) useSession.setState({ record: row });
+  const go = (by: 1 | -1): void => {
+    if (record === null || !card) return;
+    const { whole: listing, place } = typeof record === 'number' ? { whole: null, place: record } : record;
+    const at = place + by;
+    if (at < 0 || at >= card.of) return;
+    useSession.setState({ record: listing === null ? at : { whole: listing, place: at } });
+  };
+  /** Sets the row aside, or back; among all rows it is listed no more then, and its card stays. */
+  const asideOrBack = (): void => {
+    if (row === null) return;
+    useSession.setState({ record: row });
+    void (aside ? countAgain(row) : setRowsAside([row], null));
   };
   useEffect(() => {
     if (record === null) return;
     const onKey = (event: KeyboardEvent): void => {
       if ((event.target as HTMLElement).tagName === 'INPUT') return;
       const meant = press('record', event, {
-        rowBefore: () => go(record - 1),
-        rowAfter: () => go(record + 1),
+        rowBefore: () => go(-1),
+        rowAfter: () => go(1),
         cellInto: () => useSession.setState({ asking: 'into', chosen: new Set() }),
       });
       if (meant) event.preventDefault();
@@ -87,15 +99,10 @@ export function RecordCard() {
       <Modal.Body className="recordcard">
         {problem && <ProblemText problem={problem} />}
         <div className="d-flex gap-2 mb-2 align-items-center">
-          <Button size="sm" variant="quiet" disabled={record === 0} onClick={() => go((record ?? 0) - 1)}>
+          <Button size="sm" variant="quiet" disabled={!card || card.at === 0} onClick={() => go(-1)}>
             Row before <kbd>←</kbd>
           </Button>
-          <Button
-            size="sm"
-            variant="quiet"
-            disabled={!card || record === card.rows - 1}
-            onClick={() => go((record ?? 0) + 1)}
-          >
+          <Button size="sm" variant="quiet" disabled={!card || card.at === card.of - 1} onClick={() => go(1)}>
             Row after <kbd>→</kbd>
           </Button>
           <Form.Control
@@ -107,12 +114,8 @@ export function RecordCard() {
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
-          {card && (
-            <Button
-              size="sm"
-              variant="quiet"
-              onClick={() => void (aside ? countAgain(card.row) : setRowsAside([card.row], null))}
-            >
+          {row !== null && (
+            <Button size="sm" variant="quiet" onClick={asideOrBack}>
               {aside ? 'Count this row again' : 'Set this row aside'}
             </Button>
           )}
@@ -123,7 +126,7 @@ export function RecordCard() {
           )}
           <span className="soft">
             {card &&
-              `${whole(card.place)} of all ${whole(card.all)} rows${aside ? '; set aside, it counts nowhere' : ''}`}
+              `${whole(card.place)} of all ${whole(card.all)} rows${aside ? '; set aside, it counts nowhere' : row === null ? '; not held, to look at only' : ''}`}
           </span>
         </div>
         <table className="grounds">

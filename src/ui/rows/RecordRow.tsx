@@ -4,8 +4,8 @@ import { memo } from 'react';
 import { whole } from '../../core/handoff/words';
 import type { ToldCell } from '../../core/inspect/told-rows';
 import type { ListedRow } from '../../engine/records';
-import { useSession } from '../../store/session';
 import { CellText, cellSays } from './CellText';
+import { openRecord } from './openRecord';
 import type { Face } from './tableLook';
 
 /** Pixels: of a row, of what identifies it, and of the conditions that drop it. */
@@ -75,7 +75,7 @@ export const RecordRow = memo(function RecordRow({
 }: Props) {
   const stands = row && `${row.file}${row.line === null ? '' : `, line ${whole(row.line)}`}`;
   const card = (name: string | null): void => {
-    if (row?.held) useSession.setState({ record: row.row - 1, ...(name === null ? {} : { current: name }) });
+    if (row) openRecord(place, row.held ? row.row - 1 : null, name);
   };
   return (
     <div

@@ -10,6 +10,7 @@ import { isTyping } from '../keys/keys';
 import { press } from '../keys/table';
 import { copiedSays, copyRows } from './copyRows';
 import type { Search } from './FindValue';
+import { openRecord } from './openRecord';
 import { ordered, type TableHandle } from './RecordTable';
 import { nextSort } from './sorting';
 import { moveColumn, nextFace } from './tableLook';
@@ -133,7 +134,8 @@ export function useRowsDoings({
       lastColumn: () => goColumn(columns.length - 1),
       openRecord: () => {
         if ((event.target as HTMLElement).closest('button, a')) return false;
-        void atHand().then((row) => row !== null && useSession.setState({ record: row, current: column }));
+        if (ask.which === 'whole') openRecord(place, null, column);
+        else void atHand().then((row) => row !== null && openRecord(place, row, column));
       },
       find: () => (ask.which === 'whole' ? say(LOOKED_FOR) : find.current?.focus()),
       nextFound: () => void next(false),
