@@ -190,8 +190,14 @@ describe('an extract that would not fit into memory', () => {
     }
     expect(held).toBeGreaterThan(0);
     expect(held).toBeLessThan(12);
-    await keys(driver, '/');
-    await seeText(driver, '.cellline', 'a sieve looks in all');
+    // What is looked for is looked for in all rows, of this sieve those that it keeps.
+    await keys(driver, '/', '7500', Key.ENTER);
+    await seeText(driver, '.find', '8 rows found');
+    await seeText(driver, '.cellline', 'Row 77,501');
+    await keys(driver, Key.ARROW_DOWN, 'n', 'n');
+    await seeText(driver, '.cellline', 'Row 137,501');
+    await tap(driver, '.find input[type="checkbox"]');
+    await seeText(driver, '.find', /^(?=.*only in tenure).*0 rows found/s);
     await keys(driver, 's', 's');
     await seeText(driver, '.rowsbar', 'sorted by');
     await lists('Kept');

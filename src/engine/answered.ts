@@ -67,6 +67,7 @@ const FILES: ReadonlySet<Question> = new Set([
   'lay',
   'countAll',
   'listWhole',
+  'findWhole',
   'readTable',
 ]);
 
@@ -80,6 +81,7 @@ const WORDS: Partial<Record<Question, string>> = {
   readTable: 'the table could not be opened',
   countAll: 'the rows could not be gone through',
   listWhole: 'the rows could not be listed',
+  findWhole: 'the rows could not be looked through',
   listedRows: 'the rows could not be read',
   report: 'the report could not be made',
   inspection: 'the inspection could not be made',

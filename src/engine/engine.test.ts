@@ -120,7 +120,22 @@ describe('the engine', () => {
     });
     expect(cells).toEqual((await engine.record(79))?.cells);
     expect(await engine.record({ whole: 1, place: 80 })).toBeNull();
+    const find = (number: number, text: string, names: string[]): Promise<Answer<number | null>> =>
+      ask('findWhole', opened.serial, opened.version, number, text, names, none);
+    // Every second row, from the second on.
+    const names = ['rooms', 'town'];
+    const next = (from: number, back = false, at = 1): Promise<unknown> =>
+      engine.nextFound(whole(at), 'MARL', names, from, back);
+    expect([engine.found(whole(1), 'MARL', names), await next(0)]).toEqual([null, null]);
+    expect(await find(1, 'MARL', names)).toEqual({ ok: true, value: 40 });
+    expect(engine.found(whole(1), 'MARL', names)).toBe(40);
+    expect(await next(1)).toEqual({ place: 3, number: 2, variable: 'town' });
+    expect(await next(1, true)).toEqual({ place: 79, number: 40, variable: 'town' });
+    expect(await next(79)).toEqual({ place: 1, number: 1, variable: 'town' });
+    expect(await find(1, 'nowhere', names)).toEqual({ ok: true, value: 0 });
+    expect(await next(0)).toBeNull();
     const { version } = lay(opened, [declare]);
+    expect(await find(1, 'nowhere', ['town'])).toEqual({ ok: true, value: null });
     expect([engine.listed(whole(1)), await engine.listedRows(whole(1), 0, 5, ['rooms'])]).toEqual([0, []]);
     expect(await engine.record({ whole: 1, place: 0 })).toBeNull();
     // It is asked for under what is laid now, and is numbered anew.
@@ -131,6 +146,9 @@ describe('the engine', () => {
     });
     expect([engine.listed(whole(1)), engine.listed(whole(2))]).toEqual([0, 80]);
     expect((await engine.listedRows(whole(2), 0, 1, ['id']))[0].place).toBe(80);
+    // Sorted it stands elsewhere.
+    await ask('findWhole', opened.serial, version, 2, 'marl', names, none);
+    expect(await next(0, false, 2)).toEqual({ place: 2, number: 2, variable: 'town' });
     await open(DATA);
     expect(engine.listed(whole(2))).toBe(0);
   });

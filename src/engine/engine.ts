@@ -5,9 +5,6 @@ import type { Flag } from '../core/flags/rule';
 import type { StandingRule } from '../core/flags/standing-rules';
 import { asWaves, besideOf, driftsOf, type Beside } from '../core/inspect/beside';
 import { Inspector } from '../core/inspect/inspect';
-import type { Sorting } from '../core/inspect/listed';
-import type { ListAsk } from '../core/inspect/listing';
-import type { WholeListing } from '../core/inspect/whole-listing';
 import { replayOf, type Replay } from '../core/inspect/replay';
 import { withFiles, withoutFile, withWaves } from '../core/intake/rejoin';
 import type { TableWanted, Tables } from '../core/intake/sent';
@@ -24,16 +21,14 @@ import type { Refused } from '../storage/refusal';
 import { Arriving } from './arriving';
 import { keptExtract, known, mustHoldAll, openedOf, prepared, standingOf, withNamedRows } from './opening';
 import type { Found, HandedFile, Laid, Opened, Plan, Tell } from './protocol';
-import { Reader, reporting } from './reading';
+import { reporting } from './reading';
+import { ThroughAll } from './through-all';
 import { Raising, summariesOf } from './recounting';
 import type { TableAt } from './far-rows';
 import { databaseTables, knownDatabase, tableFrom } from './table-source';
-import { Turn } from './turn';
-import { Wholes } from './wholes';
 import type { HandoffForm } from '../core/handoff/handoff-forms';
 import type { LeavingAsk } from '../core/handoff/leaving';
 import { handOff, type HandedOff } from './handing-off';
-import { Questions } from './questions';
 
 /** Variables whose counts are told at once; of more, those on the screen are asked for first. */
 const MOST_AT_ONCE = 60;
@@ -57,17 +52,14 @@ interface Desk {
  * The core behind messages: holds the columns and the log that is laid over them, answers what the interface asks. One
  * extract is open at a time. What cannot be answered is thrown, and becomes a problem in words where messages go out.
  */
-export class Engine extends Questions {
+export class Engine extends ThroughAll {
   private desk: Desk | null = null;
   private serial = 0;
   private standing: StandingRule[] = [];
-  private readonly reader = new Reader();
-  private readonly turn = new Turn();
   private readonly raising = new Raising();
   /** Resolves when what is being opened is there, or is not. */
   ready: Promise<void> = Promise.resolve();
   private readonly arriving = new Arriving();
-  private readonly wholes = new Wholes();
 
   /** Proposes by other standing rules from now on. @returns all flags of the open extract, or none */
   follow(rules: StandingRule[]): Flag[] {
@@ -241,9 +233,7 @@ export class Engine extends Questions {
       if (!inspector?.received.pass) return null;
       const progress = reporting(inspector.received.files, 'Counting all rows of', tell);
       const control: Control = { progress, breathe };
-      const settled = await inspector.countAll(
-        await this.reader.again(inspector.received, { plan, at: this.desk?.at ?? null }, control),
-      );
+      const settled = await inspector.countAll(await this.again(inspector, plan, control));
       // Whoever counts a table later lets others in, and is stopped by nobody.
       control.progress = undefined;
       control.breathe = () => new Promise((resolve) => setTimeout(resolve));
@@ -251,37 +241,6 @@ export class Engine extends Questions {
       await prepared(inspector, tell, breathe);
       return openedOf(inspector, this.desk?.log ?? [], serial, this.desk?.proposals);
     });
-  }
-
-  /**
-   * Lists all rows that the sieve in force keeps, of which only a sample is held; with a sieve or an order they are gone through once.
-   * @returns the number by which it is asked for, and how many rows it has; `null` where something else is laid by now
-   */
-  listWhole(
-    serial: number,
-    version: number,
-    plan: Plan | null,
-    sort: readonly Sorting[],
-    tell: Tell,
-  ): Promise<{ whole: number; rows: number } | null> {
-    return this.turn.take(async (breathe) => {
-      const inspector = this.under(serial, version);
-      if (!inspector?.received.pass) return null;
-      const control: Control = {
-        progress: reporting(inspector.received.files, 'Looking for rows in', tell),
-        breathe,
-      };
-      const all = await this.reader.again(inspector.received, { plan, at: this.desk?.at ?? null }, control);
-      const listed = await this.wholes.list(inspector, all, sort);
-      // Whoever looks at records later is stopped by nobody.
-      control.progress = undefined;
-      control.breathe = undefined;
-      return this.under(serial, version) === inspector ? listed : null;
-    });
-  }
-
-  protected wholeOf(ask: Pick<ListAsk, 'whole'>): WholeListing | null {
-    return this.wholes.of(ask, this.opened);
   }
 
   /** Stops whatever long work is under way. */
@@ -383,7 +342,11 @@ export class Engine extends Questions {
     return inspector && { flags: this.raising.go(inspector, version) };
   }
 
-  private under(serial: number, version: number): Inspector | null {
+  protected get at(): TableAt | null {
+    return this.desk?.at ?? null;
+  }
+
+  protected under(serial: number, version: number): Inspector | null {
     const { desk } = this;
     return desk?.serial === serial && desk.log.length === version ? desk.inspector : null;
   }

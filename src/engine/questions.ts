@@ -53,7 +53,7 @@ import type { Recode } from '../core/recode/recode';
 import type { Condition, Part } from '../core/sieve/condition';
 import type { LeavingAsk } from '../core/handoff/leaving';
 import { leavingTold, type LeavingTold } from './handing-off';
-import { Records, type FoundAt, type ListedRow } from './records';
+import { holdingAmong, nextOf, Records, type FoundAt, type ListedRow } from './records';
 import { againstSome, crossOf, tableFile, tableTexts } from './tables';
 
 /** What is asked of the open extract: nothing changes by asking. */
@@ -66,6 +66,9 @@ export abstract class Questions {
   protected abstract get log(): readonly Entry[];
   /** The listing of all rows that an ask means; `null` where it means none, or one that holds no more. */
   protected abstract wholeOf(ask: Pick<ListAsk, 'whole'>): WholeListing | null;
+
+  /** Zero-based places in such a listing that hold a text in some variables, ascending; `null` where it was not looked for. */
+  protected abstract foundIn(ask: ListAsk, text: string, names: string[]): Uint32Array | null;
 
   /** What a sieve would do to the rows; nothing changes by asking. */
   preview(parts: Part[]): Preview {
@@ -104,19 +107,25 @@ export abstract class Questions {
     return this.records.cells(this.opened, cells);
   }
 
-  /** Rows of a listing that hold a text in some variables, in number. */
-  found(ask: ListAsk, text: string, names: string[]): number {
+  /** Rows of a listing that hold a text in some variables, in number; `null` where it has to be looked for in all rows first. */
+  found(ask: ListAsk, text: string, names: string[]): number | null {
+    if (ask.which === 'whole') return this.foundIn(ask, text, names)?.length ?? null;
     return this.records.found(this.opened, ask, text, names);
   }
 
   /** The next such row. @param from zero-based place in the listing behind or before which it is looked for */
-  nextFound(
+  async nextFound(
     ask: ListAsk,
     text: string,
     names: string[],
     from: number,
     back: boolean,
   ): Promise<FoundAt | null> {
+    if (ask.which === 'whole') {
+      const next = nextOf(this.foundIn(ask, text, names) ?? [], from, back);
+      const [row] = next ? await this.listedRows(ask, next.place, 1, names) : [];
+      return next && row ? { ...next, variable: holdingAmong(row.cells, text) ?? names[0] } : null;
+    }
     return this.records.next(this.opened, ask, { text, names, from, back });
   }
 

@@ -141,17 +141,39 @@ async function holdingVariable(
   text: string,
   names: string[],
 ): Promise<string> {
-  const sought = text.toLowerCase();
   const [cells] = await cellsTold(
     inspector,
     [row],
     names.flatMap((name) => inspector.wholly(name) ?? []),
   );
-  const held = cells.find(
+  return holdingAmong(cells, text) ?? names[0];
+}
+
+/** The variable of the first cell that holds a text. */
+export function holdingAmong(cells: readonly ToldCell[], text: string): string | undefined {
+  const sought = text.toLowerCase();
+  return cells.find(
     ({ raw, code, label }) =>
       raw.toLowerCase().includes(sought) ||
       (code ?? '').toLowerCase().includes(sought) ||
       (label ?? '').toLowerCase().includes(sought),
-  );
-  return held?.variable ?? names[0];
+  )?.variable;
+}
+
+/** The next of ascending places behind one, or the last before it, round the end; `null` where there is none. */
+export function nextOf(
+  places: ArrayLike<number>,
+  from: number,
+  back: boolean,
+): Pick<FoundAt, 'place' | 'number'> | null {
+  if (places.length === 0) return null;
+  // The first that is behind it, or not before it.
+  let [low, high] = [0, places.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (places[middle] < from || (!back && places[middle] === from)) low = middle + 1;
+    else high = middle;
+  }
+  const at = (low + (back ? places.length - 1 : 0)) % places.length;
+  return { place: places[at], number: at + 1 };
 }

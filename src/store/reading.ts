@@ -1,3 +1,4 @@
+import type { ListAsk } from '../core/inspect/listing';
 import type { Answer, Opened, Plan } from '../engine/protocol';
 import { askOrSay } from './asking';
 import { decide } from './decisions';
@@ -101,6 +102,22 @@ export async function listWhole(): Promise<void> {
   if (get().table.which !== 'whole') return;
   if (listed) changeTable({ whole: { number: listed.whole, under } });
   else changeTable({ which: 'kept', sort: [], row: 0 });
+}
+
+/**
+ * Looks for a text in the listing of all rows that is at hand, where it was not looked for last: all are gone through.
+ * @returns whether it was, to the end
+ */
+export async function findWhole(ask: ListAsk, text: string, names: string[]): Promise<boolean> {
+  const { id, log } = get();
+  const { whole } = ask;
+  const of = deskOf(id);
+  if (!of || whole === undefined) return false;
+  if ((await askOrSay('found', ask, text, names)) !== null) return true;
+  const found = await working({ says: 'Looking for it', done: 0, whole: 1, rows: 0 }, () =>
+    outside().engine.ask('findWhole', of.serial, log.length, whole, text, names, tell),
+  );
+  return found !== null;
 }
 
 /** What was added later is not in the first plan; both together are. */

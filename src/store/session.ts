@@ -68,6 +68,15 @@ export interface TableView {
   /** Zero-based place in the listing, and the variable, of the cell at hand. */
   row: number;
   column: string | null;
+  /** What is looked for. */
+  search: Search | null;
+}
+
+/** A text that is looked for in cells. */
+export interface Search {
+  text: string;
+  /** In all variables, or only in the one at hand. */
+  everywhere: boolean;
 }
 
 /** What the cross-checks show: what is held against what, how it is told, and where the person is in it. */
@@ -195,7 +204,7 @@ export const NOTHING: Omit<
   flagsStale: false,
   draft: null,
   asked: { variable: null, part: null, condition: null },
-  table: { which: 'kept', flag: null, sort: [], row: 0, column: null },
+  table: { which: 'kept', flag: null, sort: [], row: 0, column: null, search: null },
   crossing: {
     down: null,
     across: null,

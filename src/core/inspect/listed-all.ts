@@ -92,8 +92,8 @@ export function orderOf(inspector: Inspector, { variable, down }: Sorting): Orde
   };
 }
 
-/** Whether a cell holds a text, in what the table holds or in its label, whatever the case. */
-function holding(inspector: Inspector, { name, places }: Inspected, sought: string): RowTest {
+/** Whether a cell holds a text, in what the table holds or in its label, whatever the case. @param sought in small letters */
+export function holding(inspector: Inspector, { name, places }: Inspected, sought: string): RowTest {
   const raw = rawIn(inspector)(name);
   const at = placeOfTexts(places.levels);
   const labelled = (text: string): boolean => {

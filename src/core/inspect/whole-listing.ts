@@ -1,9 +1,10 @@
+import { has } from '../extract/bits';
 import { InputError } from '../extract/problem';
 import type { AllRows } from '../rows/all-rows';
 import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';
 import type { Sorting } from './listed';
-import { orderOf, stoodAmongAll } from './listed-all';
+import { holding, orderOf, stoodAmongAll } from './listed-all';
 import { cellOf, type RecordCard } from './record';
 import { rawIn, rowsAsked } from './settled';
 import { placeTold, textsTold, type ToldCell, type ToldPlace } from './told-rows';
@@ -95,6 +96,29 @@ export class WholeListing {
       made.map(({ name }) => name),
     );
     return (texts ?? []).map((row) => row.map((text, i) => made[i].text(text)));
+  }
+
+  /**
+   * Which of its rows hold a text in some variables, or have it in a label: all rows are gone through once.
+   * @returns zero-based places in the listing, ascending
+   */
+  async holding(text: string, names: readonly string[]): Promise<Uint32Array> {
+    const { inspector, all } = this;
+    const asked = rowsAsked(inspector);
+    const sought = text.toLowerCase();
+    const any = names.flatMap((name) => {
+      const variable = inspector.wholly(name);
+      return variable ? [holding(inspector, variable, sought)] : [];
+    });
+    if (!asked || !all.places || any.length === 0) return new Uint32Array(0);
+    const places = await all.places({ ...asked, tests: [...asked.tests, { any }] }, []);
+    const among = new Int32Array(((inspector.received.pass?.rows ?? 0) + 31) >>> 5);
+    for (const place of places) among[place >>> 5] |= 1 << (place & 31);
+    const found = new Uint32Array(Math.min(places.length, this.rows));
+    let many = 0;
+    for (let at = 0; at < this.rows && many < found.length; at++)
+      if (has(among, this.place(at))) found[many++] = at;
+    return found.slice(0, many);
   }
 
   /** Zero-based place in the listing of a row by its one-based number among all; `null` where it is not listed. */

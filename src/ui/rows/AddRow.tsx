@@ -30,7 +30,15 @@ export function AddRow({ shown, close }: { shown: boolean; close: () => void }) 
     changeTable({ row: Number.MAX_SAFE_INTEGER });
   };
   return (
-    <Modal show={shown} onHide={close} size="lg" aria-labelledby="addrow-title" animation={false} scrollable>
+    <Modal
+      show={shown}
+      onHide={close}
+      restoreFocus={false}
+      size="lg"
+      aria-labelledby="addrow-title"
+      animation={false}
+      scrollable
+    >
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="addrow-title" className="fs-5">
           Add a row

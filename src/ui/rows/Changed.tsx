@@ -14,7 +14,15 @@ export function Changed({ shown, close }: { shown: boolean; close: () => void })
   const log = useSession((session) => session.log);
   const entries = inForce(log).filter(({ type }) => CHANGES.has(type));
   return (
-    <Modal show={shown} onHide={close} size="lg" aria-labelledby="changed-title" animation={false} scrollable>
+    <Modal
+      show={shown}
+      onHide={close}
+      restoreFocus={false}
+      size="lg"
+      aria-labelledby="changed-title"
+      animation={false}
+      scrollable
+    >
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="changed-title" className="fs-5">
           Corrected, added, set aside

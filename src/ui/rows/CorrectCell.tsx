@@ -33,6 +33,7 @@ export function CorrectCell({
     <Modal
       show={shown && row !== undefined && about !== null}
       onHide={close}
+      restoreFocus={false}
       aria-labelledby="cell-title"
       animation={false}
     >

@@ -3,22 +3,14 @@
 import { useState, type RefObject } from 'react';
 import { counted } from '../../core/handoff/words';
 import type { ListAsk } from '../../core/inspect/listing';
+import { changeTable, useSession, type Search } from '../../store/session';
 import { useAnswer } from '../asking/useAnswer';
-
-export interface Search {
-  text: string;
-  /** In all variables, or only in the one at hand. */
-  everywhere: boolean;
-}
 
 export interface Finding {
   ask: ListAsk;
   /** Variables that are looked in, and the one at hand. */
   columns: string[];
   column: string | null;
-  /** What is looked for, in one variable or in all. */
-  found: Search | null;
-  setFound: (found: Search | null) => void;
   /** Goes to the next, or to the one before. @param search what is looked for, where that was typed just now */
   next: (back: boolean, search?: Search) => void;
   field: RefObject<HTMLInputElement | null>;
@@ -26,18 +18,21 @@ export interface Finding {
 }
 
 /** Finds a value in one column or in all: how many rows hold it, the next, the one before. */
-export function FindValue({ ask, columns, column, found, setFound, next, field, leave }: Finding) {
-  const [typed, setTyped] = useState('');
+export function FindValue({ ask, columns, column, next, field, leave }: Finding) {
+  const found = useSession(({ table }) => table.search);
+  const [typed, setTyped] = useState(found?.text ?? '');
   const names = found?.everywhere || column === null ? columns : [column];
+  const isWhole = ask.which === 'whole';
+  /** In all rows it is looked for before it is said where it is. */
+  const look = (search: Search): void => (isWhole ? next(false, search) : changeTable({ search }));
   const { value: number } = useAnswer('found', found ? [ask, found.text, names] : null);
   return (
     <form
       className="find"
       onSubmit={(event) => {
         event.preventDefault();
-        const search = typed ? { text: typed, everywhere: found?.everywhere ?? true } : null;
-        if (search && found?.text !== typed) setFound(search);
-        next(false, search ?? undefined);
+        const again = found?.text === typed ? found : null;
+        next(false, typed ? (again ?? { text: typed, everywhere: found?.everywhere ?? true }) : undefined);
       }}
     >
       <label className="visually-hidden" htmlFor="find-value">
@@ -52,13 +47,13 @@ export function FindValue({ ask, columns, column, found, setFound, next, field, 
         value={typed}
         onChange={(event) => {
           setTyped(event.target.value);
-          if (!event.target.value) setFound(null);
+          if (!event.target.value) changeTable({ search: null });
         }}
         onKeyDown={(event) => {
           if (event.key === 'Escape') {
             if (typed) {
               setTyped('');
-              setFound(null);
+              changeTable({ search: null });
             }
             leave();
             event.preventDefault();
@@ -70,12 +65,18 @@ export function FindValue({ ask, columns, column, found, setFound, next, field, 
       />
       {found && (
         <>
-          <span role="status">{number === null ? 'looking…' : `${counted(number, 'row')} found`}</span>
+          <span role="status">
+            {number !== null
+              ? `${counted(number, 'row')} found`
+              : isWhole
+                ? 'not looked for under this'
+                : 'looking…'}
+          </span>
           <button
             type="button"
             className="btn btn-sm btn-quiet"
             onClick={() => next(false)}
-            disabled={!number}
+            disabled={!number && !(isWhole && number === null)}
           >
             Next <kbd>n</kbd>
           </button>
@@ -91,7 +92,7 @@ export function FindValue({ ask, columns, column, found, setFound, next, field, 
             <input
               type="checkbox"
               checked={!found.everywhere}
-              onChange={(event) => setFound({ ...found, everywhere: !event.target.checked })}
+              onChange={(event) => look({ ...found, everywhere: !event.target.checked })}
             />{' '}
             only in <span className="code">{column}</span>
           </label>

@@ -29,6 +29,7 @@ export function GoRow({ shown, ask, close }: { shown: boolean; ask: ListAsk; clo
     <Modal
       show={shown}
       onHide={close}
+      restoreFocus={false}
       aria-labelledby="gorow-title"
       animation={false}
       onExited={() => (setTyped(''), setNone(null))}

@@ -9,7 +9,6 @@ import { useAnswer } from '../asking/useAnswer';
 import { Problem } from '../frame/Problem';
 import { useInView } from '../sets/useInView';
 import { CellLine } from './CellLine';
-import type { Search } from './FindValue';
 import { RecordTable, tableColumns, type TableHandle } from './RecordTable';
 import { RowsBar } from './RowsBar';
 import { RowsDialogs } from './RowsDialogs';
@@ -60,7 +59,6 @@ export function Rows() {
   const { value: rows } = useAnswer('listed', isWhole && table.whole === undefined ? null : [ask]);
   const [chosen, choose] = useState<readonly [number, number] | null>(null);
   const [said, say] = useState('');
-  const [found, setFound] = useState<Search | null>(null);
   const handle = useRef<TableHandle>(null);
   const find = useRef<HTMLInputElement>(null);
   const column =
@@ -88,14 +86,14 @@ export function Rows() {
     pinned,
     chosen,
     choose,
-    found,
     find,
     handle,
     say,
   });
   const done = (): void => {
     useSession.setState({ asking: null });
-    handle.current?.focus();
+    // A dialog holds the focus until it is gone.
+    requestAnimationFrame(() => handle.current?.focus());
   };
   const numbers = useMemo(() => new Map(parts.map(({ id: part }, i) => [part, i + 1])), [parts]);
   return (
@@ -107,8 +105,6 @@ export function Rows() {
           rows={rows}
           columns={columnsFound(columns, pinned)}
           column={column}
-          found={found}
-          setFound={setFound}
           next={(back, search) => void next(back, search)}
           field={find}
           leave={() => handle.current?.focus()}

@@ -70,7 +70,7 @@ export function RowsBar({
           ', the first in this order'}
         {draft && ['kept', 'dropped', 'there'].includes(table.which) && ' by conditions not in force'}
       </span>
-      {table.which !== 'whole' && <FindValue {...finding} />}
+      <FindValue {...finding} />
       <Quiet does={() => useSession.setState({ asking: 'gorow' })} shownKey="r">
         Go to row
       </Quiet>

@@ -27,7 +27,15 @@ export function Sheet({ shown, close }: { shown: boolean; close: () => void }) {
     setText('');
   };
   return (
-    <Modal show={shown} onHide={close} size="lg" aria-labelledby="sheet-title" animation={false} scrollable>
+    <Modal
+      show={shown}
+      onHide={close}
+      restoreFocus={false}
+      size="lg"
+      aria-labelledby="sheet-title"
+      animation={false}
+      scrollable
+    >
       <Modal.Header closeButton>
         <Modal.Title as="h2" id="sheet-title" className="fs-5">
           A sheet of corrections

@@ -55,7 +55,7 @@ export function useRecordWindow(rows: number, columns: readonly string[], fixed:
     if (seen === 0) return;
     if (table.row < top) goTo(table.row);
     else if (table.row >= top + seen) goTo(table.row - seen + 1);
-  }, [table.row, seen > 0]);
+  }, [table.row, seen > 0, rows > 0]);
   useEffect(() => {
     if (column < 0 || width === 0) return;
     const [start, end] = [starts[column], starts[column] + (widths[columns[column]] ?? USUAL_WIDTH)];

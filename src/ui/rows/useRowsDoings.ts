@@ -4,12 +4,12 @@ import { useRef, type RefObject } from 'react';
 import type { ListAsk } from '../../core/inspect/listing';
 import { askOrSay } from '../../store/asking';
 import { countAgain, setRowsAside } from '../../store/decisions';
-import { changeTable, useSession, useParts } from '../../store/session';
+import { findWhole } from '../../store/reading';
+import { changeTable, useSession, useParts, type Search } from '../../store/session';
 import { addCondition } from '../../store/sieve';
 import { isTyping } from '../keys/keys';
 import { press } from '../keys/table';
 import { copiedSays, copyRows } from './copyRows';
-import type { Search } from './FindValue';
 import { openRecord } from './openRecord';
 import { ordered, type TableHandle } from './RecordTable';
 import { nextSort } from './sorting';
@@ -25,7 +25,6 @@ interface At {
   pinned: string | null;
   chosen: readonly [number, number] | null;
   choose: (chosen: readonly [number, number] | null) => void;
-  found: Search | null;
   find: RefObject<HTMLInputElement | null>;
   handle: RefObject<TableHandle | null>;
   /** Tells what came of it. */
@@ -38,7 +37,6 @@ export const columnsFound = (columns: readonly string[], pinned: string | null):
 ];
 
 const NOT_HELD = 'not among the rows that are held: it can be looked at, and nothing decided of it';
-const LOOKED_FOR = 'values are looked for in the rows that are held; a sieve looks in all';
 
 /** What is done in the record table, and the keys that do it. */
 export function useRowsDoings({
@@ -50,7 +48,6 @@ export function useRowsDoings({
   pinned,
   chosen,
   choose,
-  found,
   find,
   handle,
   say,
@@ -106,13 +103,18 @@ export function useRowsDoings({
   };
   const sortBy = (name: string, too: boolean): void =>
     changeTable({ sort: nextSort(table.sort, name, too), row: 0 });
-  const next = async (back: boolean, search = found): Promise<void> => {
-    if (ask.which === 'whole') return say(LOOKED_FOR);
+  const goNext = async (back: boolean, search: Search | null): Promise<void> => {
     if (!search) return void find.current?.focus();
     const names = search.everywhere || column === null ? columnsFound(columns, pinned) : [column];
-    const at = await askOrSay('nextFound', ask, search.text, names, place, back);
+    changeTable({ search });
+    if (ask.which === 'whole' && !(await findWhole(ask, search.text, names))) return;
+    const at = await askOrSay('nextFound', ask, search.text, names, useSession.getState().table.row, back);
     if (at) changeTable({ row: at.place, ...(columns.includes(at.variable) ? { column: at.variable } : {}) });
   };
+  // One after the other, so that each goes on from where the one before came to.
+  const going = useRef(Promise.resolve());
+  const next = (back: boolean, search = table.search): Promise<void> =>
+    (going.current = going.current.then(() => goNext(back, search)));
   const here = column === null ? -1 : columns.indexOf(column);
   const screenful = (): number => handle.current?.screenful() ?? 20;
   const onKey = (event: React.KeyboardEvent): void => {
@@ -137,7 +139,7 @@ export function useRowsDoings({
         if (ask.which === 'whole') openRecord(place, null, column);
         else void atHand().then((row) => row !== null && openRecord(place, row, column));
       },
-      find: () => (ask.which === 'whole' ? say(LOOKED_FOR) : find.current?.focus()),
+      find: () => find.current?.focus(),
       nextFound: () => void next(false),
       previousFound: () => void next(true),
       goRow: () => useSession.setState({ asking: 'gorow' }),
