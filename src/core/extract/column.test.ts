@@ -7,6 +7,7 @@ import { NumberColumn, ODD } from './number-column';
 import { PackedColumn } from './packed-column';
 import { findRows } from './rows';
 import { textAt } from './text-list';
+import { MOST_TEXTS } from './too-many';
 
 const texts = (column: ReturnType<typeof columnOf>): string[] =>
   Array.from({ length: column.rows }, (_, row) => column.text(row));
@@ -51,6 +52,18 @@ describe('a column', () => {
         }
       }),
     );
+  });
+
+  it('tells apart no more texts than memory has room for, and says so', () => {
+    const many = MOST_TEXTS + 1;
+    // Four signs each, no two alike.
+    const bytes = new Uint8Array(many * 4);
+    for (let i = 0; i < bytes.length; i++) bytes[i] = 0x30 + (((i >> 2) >> ((i & 3) * 6)) & 0x3f);
+    const ends = new Uint32Array(many);
+    for (let row = 0; row < many; row++) ends[row] = (row + 1) * 4;
+    expect(() => new PackedColumn(bytes, ends).listed).toThrow(/more than 4 million different values/);
+    const { texts: told, codes } = new PackedColumn(bytes, ends.subarray(0, 1000)).listed;
+    expect([told.length, codes[999], told.at(999)]).toEqual([1000, 999, 'W?00']);
   });
 
   it('keeps each distinct text once', () => {

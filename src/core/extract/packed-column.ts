@@ -2,7 +2,6 @@ import type { Coding, Lifted } from './coding';
 import { DictionaryColumn } from './dictionary-column';
 import { FirstRows, hashIn, isSameIn, textsOfRows } from './packed-texts';
 import { BETWEEN_PULSES, pulse } from './pulse';
-import { mustBeFew } from './too-many';
 
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
 
@@ -44,10 +43,7 @@ export class PackedColumn {
     const found = new FirstRows(bytes, ends);
     const codes = new Uint32Array(this.rows);
     for (let row = 0; row < codes.length; row++) {
-      if ((row & (BETWEEN_PULSES - 1)) === 0) {
-        pulse();
-        mustBeFew(found.size, 'texts');
-      }
+      if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
       codes[row] = found.code(row);
     }
     return new DictionaryColumn(textsOfRows(bytes, ends, found.rows), codes);

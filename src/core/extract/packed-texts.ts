@@ -1,3 +1,5 @@
+import { MOST_TEXTS, mustBeFew } from './too-many';
+
 const decoder = new TextDecoder('utf-8', { ignoreBOM: true });
 
 /** Bytes of texts that are read together. */
@@ -64,9 +66,10 @@ export class FirstRows {
     private readonly bytes: Uint8Array,
     private readonly ends: Uint32Array,
   ) {
-    this.firsts = new Uint32Array(ends.length);
-    this.table = new Int32Array(2 ** Math.ceil(Math.log2(Math.max(1, ends.length) * 1.5)));
-    this.hashes = new Int32Array(ends.length);
+    const room = Math.min(ends.length, MOST_TEXTS);
+    this.firsts = new Uint32Array(room);
+    this.hashes = new Int32Array(room);
+    this.table = new Int32Array(2 ** Math.ceil(Math.log2(Math.max(1, room) * 1.5)));
   }
 
   /** Rows that were the first to hold their text, by code. */
@@ -74,7 +77,7 @@ export class FirstRows {
     return this.firsts.slice(0, this.size);
   }
 
-  /** Code of a row's text; codes are given in the order in which texts are met. */
+  /** Code of a row's text; codes are given in the order in which texts are met. @throws TooManyDistinct */
   code(row: number): number {
     const { bytes, ends, table, hashes } = this;
     const from = row === 0 ? 0 : ends[row - 1];
@@ -86,6 +89,7 @@ export class FirstRows {
       if (hashes[code - 1] === hash && this.isSame(this.firsts[code - 1], row)) return code - 1;
       place = (place + 1) & mask;
     }
+    mustBeFew(this.size + 1, 'texts');
     this.firsts[this.size] = row;
     hashes[this.size] = hash;
     table[place] = ++this.size;

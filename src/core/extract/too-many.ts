@@ -1,5 +1,5 @@
 /** More different texts than this take more memory to be told apart than a browser gives; each costs a few hundred bytes. */
-const MOST_TEXTS = 4_000_000;
+export const MOST_TEXTS = 4_000_000;
 /** Numbers that are written alike cost some sixty. */
 const MOST_NUMBERS = 16_000_000;
 
