@@ -57,6 +57,7 @@ const FILES: ReadonlySet<Question> = new Set([
   'nameRows',
   'rowsOfFlag',
   'wholeCells',
+  'cellAt',
   'asideBy',
   'proposals',
   'open',

@@ -113,6 +113,8 @@ describe('the engine', () => {
     expect(row).toMatchObject({ row: 80, place: 80, line: 81, held: true, aside: false });
     expect(row.cells.map(({ raw }) => raw)).toEqual(['8', 'Marlhope']);
     expect([engine.placeIn(whole(1), '80'), engine.placeIn(whole(1), '81')]).toEqual([79, null]);
+    expect(await engine.cellAt(whole(1), 79, 'town')).toMatchObject({ code: 'Marlhope', state: 'valid' });
+    expect(await engine.cellAt(whole(1), 80, 'town')).toBeNull();
     const { cells, ...card } = (await engine.record({ whole: 1, place: 79 })) ?? { cells: [] };
     expect(card).toEqual({
       ...{ row: 79, at: 79, of: 80, place: 80, all: 80 },
@@ -297,6 +299,8 @@ describe('the engine', () => {
     expect(JSON.stringify(shown)).not.toContain(long);
     const whole = await answered(engine, 'wholeCells', [[{ row: 0, variable: 'said' }]]);
     expect(whole).toMatchObject({ ok: true, value: [{ raw: long, code: long }] });
+    const kept: ListAsk = { which: 'kept', parts: null, flag: null, sort: [] };
+    expect(await answered(engine, 'cellAt', [kept, 0, 'said'])).toMatchObject({ ok: true, value: { code: long } });
     const condition = { variable: 'said', codes: [long] };
     expect(engine.preview([{ id: 'p', condition, on: true }]).rows.kept).toBe(1);
     expect(engine.found(ask, 'QQQ', ['said'])).toBe(2);

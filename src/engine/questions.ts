@@ -102,6 +102,11 @@ export abstract class Questions {
     return this.records.rows(this.opened, ask, { from, take, names });
   }
 
+  /** A cell of a listing as it is, however long; `null` where there is none. @param place zero-based, in the listing */
+  async cellAt(ask: ListAsk, place: number, variable: string): Promise<ToldCell | null> {
+    return (await this.listedRows(ask, place, 1, [variable])).at(0)?.cells.at(0) ?? null;
+  }
+
   /** Cells as they are, however long: what is decided of them is not decided of a part. @param row zero-based, of the whole extract */
   wholeCells(cells: { row: number; variable: string }[]): Promise<ToldCell[]> {
     return this.records.cells(this.opened, cells);

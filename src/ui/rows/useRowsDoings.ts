@@ -69,7 +69,7 @@ export function useRowsDoings({
     if (one && !one.held) say(NOT_HELD);
     return one?.held ? one.row - 1 : null;
   };
-  const { make, made } = useConditionsOfCells(atHand, column);
+  const { make, made } = useConditionsOfCells(ask, place, column);
   const asideOrBack = async (): Promise<void> => {
     const [from, to] = chosen ?? [place, place];
     const listed = ((await askOrSay('listedRows', ask, from, to - from + 1, [])) ?? []).filter(
@@ -166,14 +166,14 @@ export function useRowsDoings({
 
 /** Conditions made of the cell at hand, one after the other. `made`: does something once those that are being made are shown. */
 function useConditionsOfCells(
-  atHand: () => Promise<number | null>,
+  ask: ListAsk,
+  place: number,
   column: string | null,
 ): { make: (drop: boolean) => void; made: (then: () => void) => Promise<void> } {
   const making = useRef(Promise.resolve());
   const like = async (drop: boolean): Promise<void> => {
-    const row = await atHand();
-    if (row === null || column === null) return;
-    const [cell] = (await askOrSay('wholeCells', [{ row, variable: column }])) ?? [];
+    if (column === null) return;
+    const cell = await askOrSay('cellAt', ask, place, column);
     if (!cell) return;
     const { code, raw, state: is } = cell;
     const condition =
