@@ -64,8 +64,10 @@ export function RecordTable({
   const drawn = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i);
   const isChosen = (place: number): boolean => chosen !== null && place >= chosen[0] && place <= chosen[1];
   // Always the same function, so that rows that did not change are not drawn again.
-  const latest = useRef({ chosen, choose, row: table.row });
-  latest.current = { chosen, choose, row: table.row };
+  // Of fewer rows than before the last is at hand.
+  const at = Math.max(0, Math.min(table.row, rows - 1));
+  const latest = useRef({ chosen, choose, row: at });
+  latest.current = { chosen, choose, row: at };
   const take = useCallback((place: number, name: string | null, shift: boolean): void => {
     const { chosen: before, choose: pick, row } = latest.current;
     if (shift) pick(before ? [Math.min(before[0], place), Math.max(before[1], place)] : ordered(row, place));
@@ -97,8 +99,8 @@ export function RecordTable({
         aria-rowcount={rows + 1}
         aria-colcount={columns.length + 1}
         aria-activedescendant={
-          table.row >= first && table.row <= last && column >= from && column <= to
-            ? `cell-${table.row}-${column}`
+          at >= first && at <= last && column >= from && column <= to
+            ? `cell-${at}-${column}`
             : undefined
         }
         data-testid="records"
@@ -134,7 +136,7 @@ export function RecordTable({
                   pinned={pinned}
                   numbers={showsFails ? numbers : null}
                   face={face}
-                  at={place === table.row ? column : null}
+                  at={place === at ? column : null}
                   chosen={isChosen(place)}
                   nameOf={nameOf}
                   take={take}
