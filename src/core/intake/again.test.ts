@@ -350,6 +350,21 @@ describe('going through all rows again', () => {
         }
       }
       expect(listing.placeOf(ROWS + 1)).toBeNull();
+      for (const at of [0, records.length >> 1, records.length - 1]) {
+        const card = await listing.card(at);
+        expect(card).toMatchObject({ at, of: records.length, place: records[at].row, all: ROWS });
+        const cells = new Map(card?.cells.map(({ name, text }) => [name, text]));
+        expect(variables.map((name) => cells.get(name))).toEqual(records[at].cells.map(({ raw }) => raw));
+      }
+      expect(await listing.card(records.length)).toBeNull();
+      // What is found is what holds it, in the order of the listing, and nothing else.
+      for (const sought of ['H22', '-9', 'BRICK', '2021', 'nowhere']) {
+        const holds = ({ cells }: (typeof records)[number]): boolean =>
+          cells.some(({ raw }) => raw.toLowerCase().includes(sought.toLowerCase()));
+        const expected = records.flatMap((one, i) => (holds(one) ? [i] : []));
+        expect([...(await listing.holding(sought, variables))], sought).toEqual(expected);
+      }
+      expect([...(await listing.holding('1', []))]).toEqual([]);
     }
   });
 
