@@ -300,7 +300,10 @@ describe('the engine', () => {
     const whole = await answered(engine, 'wholeCells', [[{ row: 0, variable: 'said' }]]);
     expect(whole).toMatchObject({ ok: true, value: [{ raw: long, code: long }] });
     const kept: ListAsk = { which: 'kept', parts: null, flag: null, sort: [] };
-    expect(await answered(engine, 'cellAt', [kept, 0, 'said'])).toMatchObject({ ok: true, value: { code: long } });
+    expect(await answered(engine, 'cellAt', [kept, 0, 'said'])).toMatchObject({
+      ok: true,
+      value: { code: long },
+    });
     const condition = { variable: 'said', codes: [long] };
     expect(engine.preview([{ id: 'p', condition, on: true }]).rows.kept).toBe(1);
     expect(engine.found(ask, 'QQQ', ['said'])).toBe(2);

@@ -99,9 +99,7 @@ export function RecordTable({
         aria-rowcount={rows + 1}
         aria-colcount={columns.length + 1}
         aria-activedescendant={
-          at >= first && at <= last && column >= from && column <= to
-            ? `cell-${at}-${column}`
-            : undefined
+          at >= first && at <= last && column >= from && column <= to ? `cell-${at}-${column}` : undefined
         }
         data-testid="records"
       >
