@@ -1,4 +1,5 @@
 import type { Column } from '../extract/column';
+import { NumberTexts } from '../extract/text-list';
 import { isBlank } from '../read/looks';
 import type { Sequence } from './known';
 
@@ -11,25 +12,41 @@ export function sequenceOf(column: Column, first: boolean): Sequence {
 }
 
 function risingOf(column: Column): number {
+  const rows = Math.min(column.rows, LOOKED_AT);
+  const { blank, value } = readersOf(column, rows);
   let [last, pairs, rising] = [-1, 0, 0];
-  for (let row = 0; row < Math.min(column.rows, LOOKED_AT); row++) {
-    if (Number.isNaN(column.digits(row)) && isBlank(column.text(row))) continue;
+  for (let row = 0; row < rows; row++) {
+    if (Number.isNaN(column.digits(row)) && blank(row)) continue;
     if (last >= 0) {
       pairs++;
-      if (!isBelow(column, row, last)) rising++;
+      if (!isBelow(column, value, row, last)) rising++;
     }
     last = row;
   }
   return pairs === 0 ? 0 : rising / pairs;
 }
 
+interface Readers {
+  blank: (row: number) => boolean;
+  value: (row: number) => number;
+}
+
+/** Reads the texts of rows: where there are fewer of those than rows, each once. */
+function readersOf(column: Column, rows: number): Readers {
+  const texts = column.form === 'dictionary' ? column.texts : null;
+  return texts && !(texts instanceof NumberTexts) && texts.length < rows
+    ? { blank: column.lift(isBlank), value: column.lift(Number) }
+    : { blank: (row) => isBlank(column.text(row)), value: (row) => Number(column.text(row)) };
+}
+
 /** Whether a row holds less than another: numbers as such, all else by text. */
-function isBelow(column: Column, row: number, other: number): boolean {
-  const [digits, others] = [column.digits(row), column.digits(other)];
+function isBelow(column: Column, value: Readers['value'], row: number, other: number): boolean {
+  const digits = column.digits(row);
+  const others = column.digits(other);
   if (digits === digits && others === others) return digits < others;
-  const [text, before] = [column.text(row), column.text(other)];
-  const [a, b] = [Number(text), Number(before)];
-  return Number.isNaN(a) || Number.isNaN(b) ? text < before : a < b;
+  const a = value(row);
+  const b = value(other);
+  return Number.isNaN(a) || Number.isNaN(b) ? column.text(row) < column.text(other) : a < b;
 }
 
 /** Stretches of rows with one text each. */

@@ -124,10 +124,10 @@ function otherWay(
         spellingsOf(level).map((text) => [text, level.value as number] as const),
       ),
     );
-    return Float64Array.from(
-      { length: Math.floor((rows - 1) / step) + 1 },
-      (_, n) => place.get(columns[i].text(n * step)) ?? NaN,
-    );
+    const value = columns[i].lift((text) => place.get(text) ?? NaN);
+    const values = new Float64Array(Math.floor((rows - 1) / step) + 1);
+    for (let n = 0; n < values.length; n++) values[n] = value(n * step);
+    return values;
   });
   const all = sumOf(data);
   const against = data.map((one) => correlation(one, meanBeside(all, [one])));

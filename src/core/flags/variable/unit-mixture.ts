@@ -91,7 +91,7 @@ function touching({ name, label, entry }: Subject, values: Float64Array, heldBy:
 /** Logarithms of values with their counts; of very many values, the middles of so many stretches. */
 const MOST_STRETCHES = 800;
 function stretches(values: Float64Array, counts: Float64Array): { logs: Float64Array; counts: Float64Array } {
-  if (values.length <= MOST_STRETCHES) return { logs: Float64Array.from(values, Math.log), counts };
+  if (values.length <= MOST_STRETCHES) return { logs: values.map(Math.log), counts };
   const low = Math.log(values[0]);
   const width = (Math.log(values[values.length - 1]) - low) / MOST_STRETCHES;
   const held = new Float64Array(MOST_STRETCHES);
@@ -155,7 +155,7 @@ function look(subject: Subject): Flag[] {
   let widest = 0;
   for (let i = 4; i < values.length - 5; i++) widest = Math.max(widest, values[i + 1] / values[i]);
   if (widest < 10 ** LEAST_GAP) return [];
-  const logs = Float64Array.from(values, Math.log10);
+  const logs = values.map(Math.log10);
   // The widest empty stretch that leaves enough on both sides.
   let below = 0;
   let best: { i: number; gap: number; below: number } | null = null;
@@ -218,9 +218,8 @@ function stepOf(logs: Float64Array): number {
   let step = 0;
   for (let i = 1; i < logs.length; i++) step = Math.max(step, logs[i] - logs[i - 1]);
   // The widest step within may be one stray value; a usual wide one tells more.
-  const steps = Float64Array.from(
-    { length: Math.max(0, logs.length - 1) },
-    (_, i) => logs[i + 1] - logs[i],
-  ).sort();
+  const steps = new Float64Array(Math.max(0, logs.length - 1));
+  for (let i = 0; i < steps.length; i++) steps[i] = logs[i + 1] - logs[i];
+  steps.sort();
   return Math.min(step, (steps[Math.floor(steps.length * 0.9)] ?? step) * 2);
 }
