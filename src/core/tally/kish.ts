@@ -1,4 +1,4 @@
-import { total, type Weighed } from './weighed';
+import { size, sumAbout, total, type Weighed } from './weighed';
 
 /** What a set of weights does to the precision of a mean. */
 export interface Kish {
@@ -14,8 +14,8 @@ export interface Kish {
  * @param weights positive values with the number of rows that hold each @returns `null` where there is none
  */
 export function kish({ values, counts }: Weighed): Kish | null {
-  const n = total(values.length, (i) => counts[i]);
-  const sum = total(values.length, (i) => values[i] * counts[i]);
+  const n = size({ values, counts });
+  const sum = sumAbout({ values, counts }, 0);
   const squares = total(values.length, (i) => values[i] * values[i] * counts[i]);
   return n > 0 && squares > 0 && sum > 0
     ? { effective: (sum * sum) / squares, designEffect: (n * squares) / (sum * sum) }

@@ -1,4 +1,4 @@
-import { size, total, type Weighed } from './weighed';
+import { size, sumAbout, type Weighed } from './weighed';
 
 export interface Moments {
   n: number;
@@ -23,8 +23,8 @@ export function moments({ values, counts }: Weighed): Moments {
   const length = values.length;
   const n = size({ values, counts });
   if (n === 0) return { n, mean: null, sd: null, variance: null, skewness: null, kurtosis: null };
-  const rough = total(length, (i) => values[i] * counts[i]) / n;
-  const mean = rough + total(length, (i) => (values[i] - rough) * counts[i]) / n;
+  const rough = sumAbout({ values, counts }, 0) / n;
+  const mean = rough + sumAbout({ values, counts }, rough) / n;
   let m2 = 0;
   let m3 = 0;
   let m4 = 0;

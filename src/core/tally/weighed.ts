@@ -20,5 +20,28 @@ export function total(n: number, term: (i: number) => number): number {
   return sum + lost;
 }
 
-/** Number of rows, or the sum of their weights. */
-export const size = ({ counts }: Weighed): number => total(counts.length, (i) => counts[i]);
+/** Number of rows, or the sum of their weights; as `total` adds them up. */
+export function size({ counts }: Weighed): number {
+  let sum = 0;
+  let lost = 0;
+  for (let i = 0; i < counts.length; i++) {
+    const x = counts[i];
+    const next = sum + x;
+    lost += Math.abs(sum) >= Math.abs(x) ? sum - next + x : x - next + sum;
+    sum = next;
+  }
+  return sum + lost;
+}
+
+/** Sum of distances from a place times counts; as `total` adds them up. */
+export function sumAbout({ values, counts }: Weighed, place: number): number {
+  let sum = 0;
+  let lost = 0;
+  for (let i = 0; i < values.length; i++) {
+    const x = (values[i] - place) * counts[i];
+    const next = sum + x;
+    lost += Math.abs(sum) >= Math.abs(x) ? sum - next + x : x - next + sum;
+    sum = next;
+  }
+  return sum + lost;
+}

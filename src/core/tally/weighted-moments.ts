@@ -1,4 +1,4 @@
-import { size, total, type Weighed } from './weighed';
+import { size, sumAbout, total, type Weighed } from './weighed';
 
 /**
  * Mean and standard deviation of weighted rows: Σwx ÷ Σw and the root of Σw(x−m)² ÷ (Σw·(n−1)/n).
@@ -14,8 +14,8 @@ export function weightedMoments(
 ): { mean: number | null; sd: number | null } {
   const sum = size({ values, counts });
   if (n === 0 || !(sum > 0)) return { mean: null, sd: null };
-  const rough = total(values.length, (i) => values[i] * counts[i]) / sum;
-  const mean = rough + total(values.length, (i) => (values[i] - rough) * counts[i]) / sum;
+  const rough = sumAbout({ values, counts }, 0) / sum;
+  const mean = rough + sumAbout({ values, counts }, rough) / sum;
   const squares = total(values.length, (i) => (values[i] - mean) ** 2 * counts[i]);
   return { mean, sd: n > 1 ? Math.sqrt(squares / ((sum * (n - 1)) / n)) : null };
 }
