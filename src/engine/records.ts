@@ -1,4 +1,5 @@
 import { both, has, sizeOf, type Bits } from '../core/extract/bits';
+import { placeIn } from '../core/extract/sorted';
 import type { Inspector } from '../core/inspect/inspect';
 import type { RowName } from '../core/extract/row-names';
 import type { Flag } from '../core/flags/rule';
@@ -168,12 +169,7 @@ export function nextOf(
 ): Pick<FoundAt, 'place' | 'number'> | null {
   if (places.length === 0) return null;
   // The first that is behind it, or not before it.
-  let [low, high] = [0, places.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (places[middle] < from || (!back && places[middle] === from)) low = middle + 1;
-    else high = middle;
-  }
-  const at = (low + (back ? places.length - 1 : 0)) % places.length;
+  const first = placeIn(places, back ? from : from + 1);
+  const at = (first + (back ? places.length - 1 : 0)) % places.length;
   return { place: places[at], number: at + 1 };
 }

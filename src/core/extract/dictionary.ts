@@ -1,7 +1,7 @@
 import type { CellsInBytes } from './cells-in-bytes';
 import { decimalsIn, digitsIn, writtenDigits } from './digits';
 import { NumberCodes } from './number-codes';
-import { textsIn } from './packed-texts';
+import { hashIn, textsIn } from './packed-texts';
 import { NumberTexts, type TextList } from './text-list';
 
 /** Cells up to this many bytes are their own key; two 32-bit integers hold them. */
@@ -272,9 +272,8 @@ export class Dictionary {
       this.long = new Int32Array(64);
       this.hashes = new Int32Array(64);
     }
-    let hash = 0x811c9dc5;
-    for (let i = from; i < to; i++) hash = Math.imul(hash ^ source[i], 0x01000193);
-    hash ^= hash >>> 15;
+    const mixed = hashIn(source, from, to);
+    const hash = mixed ^ (mixed >>> 15);
     const mask = this.long.length - 1;
     let place = hash & mask;
     for (let code = this.long[place]; code !== 0; code = this.long[place]) {

@@ -1,6 +1,7 @@
 import type { Coding, Lifted } from './coding';
 import { digitsIn, writtenDigits } from './digits';
 import { DictionaryColumn } from './dictionary-column';
+import { placeIn } from './sorted';
 import { NumberTexts } from './text-list';
 import { mustBeFew } from './too-many';
 
@@ -72,7 +73,7 @@ export class NumberColumn {
     const { cells, texts } = this.distinctCells;
     return (this.made = new DictionaryColumn(
       texts,
-      Uint32Array.from(this.cells, (cell) => rank(cells, cell)),
+      Uint32Array.from(this.cells, (cell) => placeIn(cells, cell)),
     ));
   }
   get keys(): (row: number) => number {
@@ -140,16 +141,4 @@ function orderOf(numbers: Float64Array): 'rising' | 'level' | 'any' {
       order = 'level';
     }
   return order;
-}
-
-/** Place of a number among ascending ones that hold it. */
-function rank(sorted: Float64Array, sought: number): number {
-  let low = 0;
-  let high = sorted.length - 1;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (sorted[middle] < sought) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }

@@ -1,5 +1,6 @@
 import { BETWEEN_PULSES, pulse } from '../extract/pulse';
 import { noNumbers } from '../extract/no-numbers';
+import { placeIn } from '../extract/sorted';
 import { NumberTexts, textAt } from '../extract/text-list';
 import { inTextOrder } from '../extract/text-order';
 import { isNumericStorage } from '../extract/words';
@@ -246,18 +247,7 @@ function placing(numbers: Float64Array): { places: number; of: (value: number, a
   if (whole && high - low < numbers.length * DENSE)
     return { places: high - low + 1, of: (value) => value - low };
   const sorted = numbers.slice().sort();
-  return { places: sorted.length, of: (value) => rankOf(sorted, value) };
-}
-
-/** First place of an ascending array whose value is not below the one sought. */
-export function rankOf(sorted: Float64Array, sought: number): number {
-  let [low, high] = [0, sorted.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (sorted[middle] < sought) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+  return { places: sorted.length, of: (value) => placeIn(sorted, value) };
 }
 
 /** The number, day or second that a text stands for; `null` where it stands for none, and for words. */

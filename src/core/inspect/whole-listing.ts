@@ -1,5 +1,6 @@
 import { has } from '../extract/bits';
 import { InputError } from '../extract/problem';
+import { placeIn } from '../extract/sorted';
 import type { AllRows } from '../rows/all-rows';
 import type { Inspected } from './inspected';
 import type { Inspector } from './inspect';
@@ -62,7 +63,7 @@ export class WholeListing {
     const places = Array.from({ length }, (_, i) => this.place(from + i));
     const cells = textsTold(await this.texts(places, shown), shown);
     return places.map((place, i) => {
-      const row = placeIn(received.pass?.places ?? [], place);
+      const row = placeAmong(received.pass?.places ?? [], place);
       return { ...placeTold(this.stood(place), row, received.name), held: row >= 0, cells: cells[i] };
     });
   }
@@ -142,12 +143,7 @@ export class WholeListing {
 }
 
 /** Place of a number among ascending ones; −1 where it is not there. */
-function placeIn(sorted: ArrayLike<number>, sought: number): number {
-  let [low, high] = [0, sorted.length - 1];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (sorted[middle] < sought) low = middle + 1;
-    else high = middle;
-  }
-  return sorted[low] === sought ? low : -1;
+function placeAmong(sorted: ArrayLike<number>, sought: number): number {
+  const at = placeIn(sorted, sought);
+  return sorted[at] === sought ? at : -1;
 }

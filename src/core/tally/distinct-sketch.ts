@@ -1,3 +1,5 @@
+import { hashIn } from '../extract/packed-texts';
+
 /** Bits of a hash that choose a register. */
 const BITS = 14;
 const REGISTERS = 1 << BITS;
@@ -35,8 +37,7 @@ export class DistinctSketch {
 
 /** FNV-1a, then the finisher of MurmurHash3, so that every bit of the text moves every bit of the hash. */
 function mixed(bytes: Uint8Array, from: number, to: number): number {
-  let hash = 0x811c9dc5;
-  for (let i = from; i < to; i++) hash = Math.imul(hash ^ bytes[i], 0x01000193);
+  let hash = hashIn(bytes, from, to);
   hash = Math.imul(hash ^ (hash >>> 16), 0x85ebca6b);
   hash = Math.imul(hash ^ (hash >>> 13), 0xc2b2ae35);
   return (hash ^ (hash >>> 16)) >>> 0;

@@ -3,7 +3,7 @@ import { isCategorical, isNumericStorage } from '../../extract/words';
 import { NEAREST, digitForm, edgesOf, missedIn, stepAt } from '../../infer/edges';
 import { levelAt, type Level, type LevelList } from '../../infer/level-list';
 import { numberAt, numberOf, rowsOf, spellingsOf, validOf } from '../../infer/levels';
-import { rankOf } from '../../infer/read-levels';
+import { placeIn } from '../../extract/sorted';
 import { commonStep } from '../../infer/shape';
 import { endsAsOthers, endsAsPrice } from './quantities';
 import {
@@ -330,7 +330,7 @@ function interior(
 ): Suspect[] {
   if (isCategorical(subject.kind) || valid.length < 30 || values.length !== valid.length) return [];
   return NINES.flatMap((value): Suspect[] => {
-    const i = rankOf(values, value);
+    const i = placeIn(values, value);
     const level = levelAt(valid, i);
     if (
       level?.value !== value ||
