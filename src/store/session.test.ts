@@ -591,6 +591,25 @@ describe('an extract whose figures were found before', () => {
     expect(deskOf('a')?.serial).toBe(1);
   });
 
+  it('is there before the engine has loaded', async () => {
+    storage.put('a');
+    await storage.port.setLastOpen('a');
+    foundAs('count');
+    const { ask } = engine.link;
+    const loading = new Gate();
+    loading.shut();
+    engine.link.ask = (async (question: string, ...args: unknown[]) => {
+      await loading.pass();
+      return (ask as (...all: unknown[]) => unknown)(question, ...args);
+    }) as EngineLink['ask'];
+    await begin();
+    expect([name(), engine.asked]).toEqual(['as found count', []]);
+    await loading.lift();
+    await settle();
+    // Standing rules are there before what is opened under them.
+    expect([engine.asked.slice(0, 2), deskOf('a')?.serial]).toEqual([['follow', 'open'], 1]);
+  });
+
   it('is shown as the engine finds it, where that is something else', async () => {
     storage.put('a');
     foundAs('nominal');

@@ -34,6 +34,9 @@ export async function standBy(standing: StandingRule[]): Promise<void> {
 
 async function follow(standing: StandingRule[]): Promise<void> {
   set({ standing });
-  const flags = await outside().engine.ask('follow', standing);
+  const asked = outside().engine.ask('follow', standing);
+  // Nothing is open whose flags could change; whatever is opened next is opened under these. The engine may still be loading.
+  if (!get().opened) return;
+  const flags = await asked;
   if (flags.ok && get().opened) set((now) => ({ flags: flags.value, laid: now.laid + 1 }));
 }
