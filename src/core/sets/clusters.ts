@@ -1,6 +1,6 @@
 import { pulse } from '../extract/pulse';
 import type { Battery } from './batteries';
-import { affinity, orderOf, type Common } from './cues';
+import { affinityOf, orderOf, type Common, type Compared } from './cues';
 import { averageLinkage } from './linkage';
 import type { Trait } from './traits';
 
@@ -57,22 +57,25 @@ function mirror(table: Float32Array, n: number): void {
           table[j * n + i] = table[i * n + j];
 }
 
+/** How alike two units are, on the average of all pairs of those who speak for them. */
+function alikeOf(ones: readonly Compared[], others: readonly Compared[], common: Common): number {
+  let sum = 0;
+  for (let a = 0; a < ones.length; a++)
+    for (let b = 0; b < others.length; b++) sum += affinityOf(ones[a], others[b], common);
+  return sum / (ones.length * others.length);
+}
+
 function joined(units: readonly number[][], traits: readonly Trait[], common: Common): Cluster[] {
   const n = units.length;
   const alike = new Float32Array(n * n);
   // The ends of a battery speak for it.
   const spokesmen = units.map((members) =>
-    [...new Set([members[0], members[members.length - 1]])].map((at) => traits[at]),
+    [...new Set([members[0], members[members.length - 1]])].map((at) => common.compared[traits[at].at]),
   );
   for (let i = 0; i < n; i++) {
     pulse();
-    for (let j = i + 1; j < n; j++) {
-      const [own, others] = [spokesmen[i], spokesmen[j]];
-      let sum = 0;
-      for (let a = 0; a < own.length; a++)
-        for (let b = 0; b < others.length; b++) sum += affinity(own[a], others[b], common);
-      alike[i * n + j] = sum / (own.length * others.length);
-    }
+    const own = spokesmen[i];
+    for (let j = i + 1; j < n; j++) alike[i * n + j] = alikeOf(own, spokesmen[j], common);
   }
   mirror(alike, n);
   const scoresOf = alike.slice();

@@ -2,7 +2,7 @@ import { TOPICS } from './topics';
 import type { Purpose, Trait } from './traits';
 
 /** What of a variable is compared, with a number for each thing that several may share; −1 for nothing. */
-interface Compared {
+export interface Compared {
   /** Which cues can hold of it at all: a bit for each, in their order. */
   speaks: number;
   at: number;
@@ -76,7 +76,7 @@ export function commonOf(traits: readonly Trait[]): Common {
   const compared = traits.map((trait): Compared => {
     const { parts } = trait;
     const [first = null, ...others] = parts.words;
-    const one: Compared = {
+    return {
       speaks: 0,
       at: trait.at,
       name: names.number(trait.name),
@@ -96,12 +96,20 @@ export function commonOf(traits: readonly Trait[]): Common {
       purpose: trait.purpose,
       ...unitVector(trait),
     };
-    CUES.forEach(({ needs }, i) => {
-      if (!needs || needs(one)) one.speaks |= 1 << i;
-    });
-    return one;
   });
   for (const shared of [words, tokens, patterns, codes, universes, blanks]) shared.weigh(traits.length);
+  const says: Common['says'] = {
+    words: words.says,
+    tokens: tokens.says,
+    patterns: patterns.says,
+    codes: codes.says,
+    universes: universes.says,
+    blanks: blanks.says,
+  };
+  for (const one of compared)
+    CUES.forEach(({ needs }, i) => {
+      if (!needs || needs(one, says)) one.speaks |= 1 << i;
+    });
   const counts = new Map<string, number>();
   for (const trait of traits)
     for (const word of trait.words.keys()) counts.set(word, (counts.get(word) ?? 0) + 1);
@@ -110,14 +118,7 @@ export function commonOf(traits: readonly Trait[]): Common {
     words: counts,
     order: 0,
     compared,
-    says: {
-      words: words.says,
-      tokens: tokens.says,
-      patterns: patterns.says,
-      codes: codes.says,
-      universes: universes.says,
-      blanks: blanks.says,
-    },
+    says,
   };
   return { ...common, order: orderOf(traits, common) };
 }
@@ -158,8 +159,8 @@ export interface Cue {
   /** Log odds at full strength that two variables are of one set. */
   weight: number;
   strength(a: Compared, b: Compared, common: Common): number;
-  /** What both must have for it to hold at all; by default nothing. */
-  needs?(one: Compared): boolean;
+  /** What both must have for it to hold at all; by default nothing. What all variables share tells nothing of two. */
+  needs?(one: Compared, says: Common['says']): boolean;
   /** Said of a set in most of whose pairs it holds. */
   says: string | null;
 }
@@ -192,6 +193,7 @@ function shared(a: readonly number[], b: readonly number[], says: Float64Array):
   return sum === 0 ? 0 : Math.min(1, best * BY_RAREST + (sum - best) * BY_OTHERS);
 }
 
+const tells = (a: number, says: Float64Array): boolean => a >= 0 && says[a] > 0;
 const equal = (a: number, b: number, says: Float64Array): number => (a >= 0 && a === b ? says[a] : 0);
 const is = (holds: boolean): number => (holds ? 1 : 0);
 /** Nearness by distance in the file, as far as it is worth anything. */
@@ -238,7 +240,7 @@ export const CUES: readonly Cue[] = [
     id: 'prefix',
     weight: 5.5,
     says: 'names that begin alike',
-    needs: ({ first }) => first >= 0,
+    needs: ({ first }, { tokens }) => tells(first, tokens),
     strength: (a, b, { says }) => equal(a.first, b.first, says.tokens),
   },
   {
@@ -252,14 +254,14 @@ export const CUES: readonly Cue[] = [
     id: 'name',
     weight: 1.2,
     says: 'names that share a part',
-    needs: ({ others }) => others.length > 0,
+    needs: ({ others }, { tokens }) => others.some((one) => tells(one, tokens)),
     strength: (a, b, { says }) => shared(a.others, b.others, says.tokens),
   },
   {
     id: 'pattern',
     weight: 3.8,
     says: 'names of one pattern',
-    needs: ({ patterns }) => patterns.length > 0,
+    needs: (one, { patterns }) => one.patterns.some((pattern) => tells(pattern, patterns)),
     strength: (a, b, { says }) => {
       let best = 0;
       for (const one of a.patterns)
@@ -272,7 +274,7 @@ export const CUES: readonly Cue[] = [
     id: 'words',
     weight: 1.8,
     says: 'words that their labels share and others do not',
-    needs: ({ words }) => words.length > 0,
+    needs: (one, { words }) => one.words.some((word) => tells(word, words)),
     strength: (a, b, { says }) => shared(a.words, b.words, says.words),
   },
   {
@@ -287,7 +289,7 @@ export const CUES: readonly Cue[] = [
     id: 'codes',
     weight: 0.7,
     says: 'one list of codes',
-    needs: ({ codes }) => codes >= 0,
+    needs: (one, { codes }) => tells(one.codes, codes),
     strength: (a, b, { says }) => equal(a.codes, b.codes, says.codes),
   },
   { id: 'form', weight: 0.6, says: null, strength: (a, b) => is(a.form === b.form) },
@@ -309,7 +311,7 @@ export const CUES: readonly Cue[] = [
     id: 'universe',
     weight: 1,
     says: 'asked of the same people',
-    needs: ({ universe }) => universe >= 0,
+    needs: ({ universe }, { universes }) => tells(universe, universes),
     strength: (a, b, { says }) => equal(a.universe, b.universe, says.universes),
   },
   {
@@ -322,7 +324,7 @@ export const CUES: readonly Cue[] = [
     id: 'blanks',
     weight: 1,
     says: 'blank in the same rows',
-    needs: ({ blanks }) => blanks >= 0,
+    needs: (one, { blanks }) => tells(one.blanks, blanks),
     strength: (a, b, { says }) => equal(a.blanks, b.blanks, says.blanks),
   },
   {
@@ -345,9 +347,11 @@ const NEARBY = bitOf('near') | bitOf('region');
 const [FORM, GATE, OTHER_PURPOSE] = [bitOf('form'), bitOf('gate'), bitOf('otherPurpose')];
 
 /** Log odds that two variables are of one set. */
-export function affinity(a: Trait, b: Trait, common: Common): number {
-  const one = common.compared[a.at];
-  const other = common.compared[b.at];
+export const affinity = (a: Trait, b: Trait, common: Common): number =>
+  affinityOf(common.compared[a.at], common.compared[b.at], common);
+
+/** The same by what is compared of them. */
+export function affinityOf(one: Compared, other: Compared, common: Common): number {
   let sum = BASE + WITHOUT_ORDER * (1 - common.order);
   // Cues that show at once that they do not hold are not asked: of many variables most pairs share nothing.
   let left = one.speaks & other.speaks;
