@@ -86,6 +86,11 @@ describe('getting to know the demo', () => {
     await press(driver, 'List all again');
     await keys(driver, Key.ESCAPE);
     await seeText(driver, '.ledgerbar [role=status]', /^184 variables/);
+    // The next key belongs to the rows.
+    await keys(driver, Key.END);
+    await see(driver, '.ledgerrow.current[aria-rowindex="185"]');
+    await keys(driver, Key.HOME);
+    await see(driver, '.ledgerrow.current[aria-rowindex="2"]');
   });
 
   it('narrows by wave, to what is held in one and to what is not in all', async () => {

@@ -65,7 +65,7 @@ export function LedgerBar({
           event.preventDefault();
         }}
       />
-      <Narrowing />
+      <Narrowing leave={leave} />
       <span role="status" className="soft">
         {listed < all.length
           ? `${whole(listed)} of ${base}`

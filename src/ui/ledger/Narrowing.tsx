@@ -8,8 +8,8 @@ import { useSession, useParts } from '../../store/session';
 import { useInView } from '../sets/useInView';
 import { COMPLETE, PROGRESS, wavesOf } from './rows';
 
-/** Which variables are listed: by progress, kind, role, flags, completeness, set, wave. */
-export function Narrowing() {
+/** Which variables are listed: by progress, kind, role, flags, completeness, set, wave. @param leave back to the rows, where Esc goes */
+export function Narrowing({ leave }: { leave: () => void }) {
   const { narrow, flags, state, opened } = useParts('narrow', 'flags', 'state', 'opened');
   const waves = wavesOf(opened);
   const say = (part: Partial<Narrow>): void => useSession.setState({ narrow: { ...narrow, ...part } });
@@ -34,8 +34,9 @@ export function Narrowing() {
   return (
     <Dropdown
       autoClose="outside"
-      onToggle={(open) => {
+      onToggle={(open, { originalEvent }) => {
         if (open) setTimeout(() => document.getElementById('narrow-progress')?.focus());
+        else if (originalEvent && 'key' in originalEvent && originalEvent.key === 'Escape') setTimeout(leave);
       }}
     >
       <Dropdown.Toggle
