@@ -4,6 +4,8 @@ import { tallyTexts } from '../tally/tally';
 import { Declarations } from './declared';
 import { countsIn, levelAt, LevelArrays, valuesIn, type Level } from './level-list';
 import { countsOf, rowsOf, validOf } from './levels';
+import { readsAsNumber } from '../read/looks';
+import { LOOK } from '../read/text-looks';
 import { levelsOf } from './read-levels';
 import { inferStorage } from './storage';
 
@@ -55,6 +57,13 @@ describe('levels as arrays', () => {
           expect([...valuesIn(fresh)]).toEqual([...valuesIn(all)]);
           expect(all.map((_, i) => fresh.standing(i))).toEqual(all.map(({ standing }) => standing));
           expect(all.map((_, i) => fresh.label(i))).toEqual(all.map(({ label }) => label));
+          const hasSign = (code: string): boolean => /[-.]/.test(code);
+          const some = fresh.slice(from, to);
+          expect(some.whereCode(hasSign).codes).toEqual(some.codes.filter(hasSign));
+          expect(some.whereCode(hasSign, { some: LOOK.number, none: LOOK.marked }).codes).toEqual(
+            some.codes.filter((code) => hasSign(code) && readsAsNumber(code) && !/[.,]/.test(code)),
+          );
+          expect(some.hasCodesWithin(3)).toBe(some.codes.every(({ length }) => length <= 3));
         },
       ),
     );

@@ -66,6 +66,12 @@ export const STANDING: Readonly<Record<Level['standing'], number>> = {
 export type Told = Pick<Level, 'label' | 'reason' | 'declaredBy' | 'spellings'>;
 const NOTHING: Told = { label: null, reason: null, declaredBy: null, spellings: NO_OTHERS };
 
+/** What texts show of which something may hold, as bits of `LOOK`: one of some, where any are named, and none of others. */
+export interface Shown {
+  some?: number;
+  none?: number;
+}
+
 /** Arrays that hold levels, the same place for each level in all of them. */
 export interface Held {
   /**
@@ -199,13 +205,22 @@ export class LevelArrays implements LevelList {
       : new LevelArrays(this.root, null, this.first + begin, end - begin);
   }
 
-  /** Those of which it holds of the code and what it shows, as a list: no level is made. */
-  whereCode(is: (code: string, look: number) => boolean): LevelArrays {
-    return this.where((place) => is(this.code(place), this.look(place)));
+  /** Those of which it holds of the code, as a list: no level is made, and only codes that show what is said are read. */
+  whereCode(is: (code: string) => boolean, { some = 0, none = 0 }: Shown = {}): LevelArrays {
+    const { any, all } = looksOf(this.root.texts);
+    if ((all & none) > 0 || (some > 0 && (any & some) === 0)) return this.slice(0, 0);
+    return this.where((place) => {
+      const look = this.look(place);
+      return (look & none) === 0 && (some === 0 || (look & some) > 0) && is(this.code(place));
+    });
   }
-  everyCode(is: (code: string, look: number) => boolean): boolean {
-    for (let i = 0; i < this.length; i++) if (!is(this.code(i), this.look(i))) return false;
+  everyCode(is: (code: string) => boolean): boolean {
+    for (let i = 0; i < this.length; i++) if (!is(this.code(i))) return false;
     return true;
+  }
+  /** Whether no code is longer, in code units. */
+  hasCodesWithin(most: number): boolean {
+    return looksOf(this.root.texts).longest <= most || this.everyCode((code) => code.length <= most);
   }
 
   /** Levels that are spelt in several ways. */

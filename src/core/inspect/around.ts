@@ -31,7 +31,11 @@ export function aroundOf(
 
 /** A text that is the same for columns with the same blank rows, as far as they are looked at. */
 function blanksOf(column: Column): string | null {
-  const isBlankAt = column.lift(isBlank, false);
+  // Of very many texts only those of the rows looked at are read.
+  const isBlankAt =
+    column.form === 'packed'
+      ? (row: number): boolean => isBlank(column.text(row))
+      : column.lift(isBlank, false);
   const rows = Math.min(column.rows, MOST_ROWS);
   let [blank, hash] = [0, 0x811c9dc5];
   for (let row = 0; row < rows; row++) {

@@ -84,7 +84,7 @@ export function frequenciesOf(
 /** The most frequent levels, without sorting all of them: only those that reach the count of the last one wanted. */
 export function mostFrequent(levels: LevelList, most = MOST_FREQUENT): Level[] {
   const counts = countsIn(levels);
-  if (counts.every((count) => count === 1)) return [...levels.slice(0, most)];
+  if (areOnce(counts)) return [...levels.slice(0, most)];
   const least = leastOf(counts, most);
   const places: number[] = [];
   for (let i = 0; i < counts.length; i++) if (counts[i] >= least) places.push(i);
@@ -92,6 +92,12 @@ export function mostFrequent(levels: LevelList, most = MOST_FREQUENT): Level[] {
     .sort((a, b) => counts[b] - counts[a])
     .slice(0, most)
     .map((place) => levelAt(levels, place));
+}
+
+/** Whether each stands in one row alone. */
+function areOnce(counts: Float64Array): boolean {
+  for (let i = 0; i < counts.length; i++) if (counts[i] !== 1) return false;
+  return true;
 }
 
 /** Largest counts that are counted themselves, rather than sorted. */

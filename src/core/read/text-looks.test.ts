@@ -21,7 +21,7 @@ describe('what texts show at one look', () => {
   it('is what reading each of them tells', () => {
     fc.assert(
       fc.property(fc.array(fc.oneof(written, fc.string(), fc.double().map(String))), (texts) => {
-        const { bits, values, any } = looksOf(texts);
+        const { bits, values, any, all, longest } = looksOf(texts);
         texts.forEach((text, i) => {
           const number = !isBlank(text) && readsAsNumber(text);
           expect(Object.is(values[i], number ? Number(text) : NaN), text).toBe(true);
@@ -38,7 +38,9 @@ describe('what texts show at one look', () => {
           expect((bits[i] & LOOK.marked) > 0).toBe(/[.,]/.test(text));
           expect((bits[i] & LOOK.lettered) > 0).toBe(beginsAsWord(text));
         });
-        expect(any).toBe(bits.reduce((all, one) => all | one, 0));
+        expect(any).toBe(bits.reduce((some, one) => some | one, 0));
+        expect(all).toBe(bits.reduce((each, one) => each & one, ~0));
+        expect(longest).toBe(Math.max(0, ...texts.map(({ length }) => length)));
       }),
       { numRuns: 3000 },
     );

@@ -38,11 +38,17 @@ interface TextLooks {
   bits: Uint16Array;
   /** The number that each is; NaN for none. */
   values: Float64Array;
-  /** The bits that any of them has. */
+  /** The bits that any of them has, and those that each has. */
   any: number;
+  all: number;
+  /** No text is longer, in code units. */
+  longest: number;
 }
 
 const known = new WeakMap<TextList, TextLooks>();
+
+/** A sign, 15 digits and a point: what is held as a number is no longer. */
+const LONGEST_NUMBER = 17;
 
 /** What texts show; remembered for a list of them, which does not change. */
 export function looksOf(texts: TextList): TextLooks {
@@ -54,6 +60,8 @@ export function looksOf(texts: TextList): TextLooks {
   // Filled where the first text shows a number.
   let isOwn = numbers !== null;
   let any = 0;
+  let all = ~0;
+  let longest = numbers ? LONGEST_NUMBER : 0;
   const written = numbers && numbers.decimals > 0 ? OF_DECIMALS : OF_DIGITS;
   for (let i = 0; i < texts.length; i++) {
     if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
@@ -61,14 +69,17 @@ export function looksOf(texts: TextList): TextLooks {
     if (digits === digits) {
       bits[i] = written;
       any |= written;
+      all &= written;
       continue;
     }
     const text = textAt(texts, i);
+    if (text.length > longest) longest = text.length;
     const quick = plainNumber(text);
     if (quick === quick) {
       bits[i] = (text.includes('.') ? OF_DECIMALS : OF_DIGITS) | (hasNeedlessZero(text) ? LOOK.zero : 0);
     } else bits[i] = shownBy(text);
     any |= bits[i];
+    all &= bits[i];
     if (!(bits[i] & LOOK.number)) continue;
     if (!isOwn) {
       values = values.slice();
@@ -76,7 +87,7 @@ export function looksOf(texts: TextList): TextLooks {
     }
     values[i] = quick === quick ? quick : Number(text);
   }
-  const made = { bits, values, any };
+  const made = { bits, values, any, all, longest };
   known.set(texts, made);
   return made;
 }

@@ -2,7 +2,7 @@ import type { Column } from '../../extract/column';
 import { BETWEEN_PULSES, pulse } from '../../extract/pulse';
 import { isBlank } from '../../read/looks';
 import { placeOf } from './repeated-header';
-import { round2, type ExtractRule, type Flag, type Whole } from '../rule';
+import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
 
 const LEAST_ROWS = 20;
 
@@ -33,6 +33,9 @@ function look({ extract, subjects }: Whole): Flag[] {
   );
   const columns = variables.flatMap(({ column }, i) => (running.has(i) ? [] : [column]));
   if (columns.length < LEAST_COLUMNS) return [];
+  // Where as many values stand in a column as there are rows, no two of them are the same.
+  const isUnique = ({ levels }: Subject): boolean => levels.rows === rows && levels.levels.length === rows;
+  if (subjects.some((subject, i) => !running.has(i) && isUnique(subject))) return [];
   const groups = groupsOf(columns, rowHashes(columns, rows));
   const touched = groups.reduce((sum, { length }) => sum + length, 0);
   const filled = groups.filter(

@@ -15,12 +15,11 @@ const TWICE =
   /[ÃÂ][\u0080-\u00bf\u20ac\u201a\u0192\u201e\u2026\u2020\u2021\u02c6\u2030\u0160\u2039\u0152\u017d\u2018\u2019\u201c\u201d\u2022\u2013\u2014\u02dc\u2122\u0161\u203a\u0153\u017e\u0178]|â€[\u0080-\u00bf\u2122\u0153\u009d\u201c\u201d\u0161\u02dc\u2039\u00a6]|ï»¿|Å[\u0080-\u00bf“”]/u;
 const LOST = /\ufffd/;
 const CONTROL = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f]/;
-const isDamaged = (text: string, look: number): boolean =>
-  !(look & LOOK.plain) && (LOST.test(text) || TWICE.test(text) || CONTROL.test(text));
+const isDamaged = (text: string): boolean => LOST.test(text) || TWICE.test(text) || CONTROL.test(text);
 
 function look({ name, written, levels }: Subject): Flag[] {
   if (written.storage !== 'text') return [];
-  const found = [...validOf(levels).levels.whereCode(isDamaged)];
+  const found = [...validOf(levels).levels.whereCode(isDamaged, { none: LOOK.plain })];
   if (found.length === 0) return [];
   const rows = found.reduce((sum, { count }) => sum + count, 0);
   const [{ code }] = found;

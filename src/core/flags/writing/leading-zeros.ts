@@ -44,9 +44,7 @@ function look({ name, written, levels }: Subject): Flag[] {
       : [];
   }
   const valid = validOf(levels);
-  const digits = valid.levels.whereCode(
-    (code, look) => (look & LOOK.number) > 0 && /^\d+$/.test(code.trim()),
-  );
+  const digits = valid.levels.whereCode((code) => /^\d+$/.test(code.trim()), { some: LOOK.number });
   const padded = digits.whereCode((code) => /^0\d+$/.test(code.trim()));
   if (padded.length < LEAST_CODES || digits.length < valid.levels.length * 0.9) return [];
   const width = mostFrequent(digits.codes.map((code) => code.trim().length));

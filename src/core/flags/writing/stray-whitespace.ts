@@ -13,9 +13,9 @@ export const strayWhitespace: VariableRule = {
 
 const bare = (text: string): string =>
   text.replace(/[\s\u00a0\u2000-\u200b\u202f\u205f\u3000\ufeff]+/gu, ' ').trim();
-/** @param look what it shows: spaced texts have no needless blank, as most do */
-export const hasStrayBlanks = (text: string, look = 0): boolean =>
-  !(look & LOOK.spaced) && bare(text) !== text;
+export const hasStrayBlanks = (text: string): boolean => bare(text) !== text;
+/** Where they are sought: spaced texts have no needless blank, as most do. */
+const UNSPACED = { none: LOOK.spaced };
 
 /** Names are short, and hardly any has a doubled blank; prose has them as it likes. */
 const NAME = 60;
@@ -23,16 +23,15 @@ const FEW = 0.1;
 
 function inTexts({ name, kind, levels }: Subject): Flag[] {
   const valid = validOf(levels).levels;
-  const doubled = valid.whereCode(hasStrayBlanks);
+  const doubled = valid.whereCode(hasStrayBlanks, UNSPACED);
   const isNames =
     doubled.length <= valid.length * FEW &&
-    valid.everyCode((code, look) => code.length <= NAME && ((look & LOOK.plain) > 0 || !/[\n\t]/.test(code)));
+    valid.whereCode((code) => /[\n\t]/.test(code), { none: LOOK.plain }).length === 0 &&
+    valid.hasCodesWithin(NAME);
   // In free text a doubled blank or a line break is nothing; at the ends and among codes it is.
   const odd =
     kind === 'text' && !isNames
-      ? valid.whereCode(
-          (code, look) => !(look & LOOK.spaced) && (code.trim() !== code || /\u00a0/.test(code)),
-        )
+      ? valid.whereCode((code) => code.trim() !== code || /\u00a0/.test(code), UNSPACED)
       : doubled;
   if (odd.length === 0) return [];
   const rows = rowsOf(odd);
