@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { nearNames } from '../core/extract/near-names';
 import { InputError } from '../core/extract/problem';
 import type { ListedTable, TableWanted } from '../core/intake/sent';

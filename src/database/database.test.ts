@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { z } from 'zod';
+import * as z from 'zod';
 import { Stopped } from '../core/extract/problem';
 import { crossDocument, type CrossAsk } from '../core/inspect/crossing';
 import { Inspector } from '../core/inspect/inspect';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { BinaryColumn } from '../core/extract/binary-column';
 import type { Codes } from '../core/extract/dictionary-column';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Column } from '../core/extract/column';
 import { bareEntry, type Extract } from '../core/extract/extract';
 import { textArray } from '../core/extract/text-list';

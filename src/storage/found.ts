@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { stores } from './stores';
 
 /** Which build of the program this is: what another one found may be other than what this one would find. */

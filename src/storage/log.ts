@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { entrySchema, type Entry } from '../core/log/entries';
 import { migrateEntry } from '../core/log/migrate';
 import { mustBeKept } from './records';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { tableSchema } from '../core/cross/kept-table';
 import { partSchema } from '../core/sieve/condition';
 import { stores } from './stores';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { entrySchema } from '../core/log/entries';
 import { engineLink, type EngineLink } from '../engine/client';
 import { browserStorage, type BrowserStorage } from '../storage';

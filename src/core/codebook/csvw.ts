@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { bareEntry, type Codebook, type CodebookEntry } from '../extract/extract';
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';

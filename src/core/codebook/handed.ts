@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { bareEntry, type Codebook, type CodebookEntry, type CodebookGroup } from '../extract/extract';
 import { KINDS, REASONS, ROLES, STORAGES } from '../extract/words';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** Figures that a cell can show. */
 export const FIGURES = ['rows', 'weighted', 'ofRow', 'ofColumn', 'ofAll', 'expected', 'residual'] as const;

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { REASONS, REASON_NAMES } from '../extract/words';
 import type { Level } from '../infer/level-list';
 import { spellingsOf, validOf } from '../infer/levels';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { accountSchema, rowCountsSchema } from '../inspect/schema';
 
 /** What a handoff wrote, so that whoever receives it can check that all of it arrived. */

@@ -2,7 +2,7 @@ import { unzipSync } from 'fflate';
 import { parquetMetadata } from 'hyparquet';
 import { SaxesParser } from 'saxes';
 import { describe, expect, it } from 'vitest';
-import { z } from 'zod';
+import * as z from 'zod';
 import { column, DECISIONS, dig, ENTRIES, HOMES, written } from '../../testing/homes';
 
 /** Rules of the open forms that a handoff writes, as their standards publish them, held against a nasty extract. */

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
-import { z } from 'zod';
+import * as z from 'zod';
 import { inspectionSchema } from '../inspect/schema';
 import { standingRulesSchema } from '../flags/standing-rules';
 import { setsSchema } from '../log/carry-sets';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { KINDS } from '../extract/words';
 import { accountSchema, rowCountsSchema } from './schema';
 import { CELL_STATES } from './told-rows';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Sorting } from './listed';
 import { accountSchema, rowCountsSchema } from './schema';
 import { CELL_STATES } from './told-rows';

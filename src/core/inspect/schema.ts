@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FORMS } from '../extract/extract';
 import { KINDS, REASONS, ROLES, SEVERITIES, STORAGES } from '../extract/words';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { allBytes, firstBytes, type ByteSource } from '../read/source';
 
 const DATA = [/\.csv$/, /\.parquet$/, /\.xlsx$/, /\.ndjson$/];

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { DictionaryColumn, type Codes } from '../extract/dictionary-column';
 import { textArray } from '../extract/text-list';
 import type { ColumnPass, Extract, Variable } from '../extract/extract';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { FORMS, type Extract } from '../extract/extract';
 import { ENCODINGS } from '../read/encoding';
 import type { Layout } from '../read/fixed-width';

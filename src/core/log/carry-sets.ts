@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { Problem } from '../extract/problem';
 import { foldLog } from './fold';
 import { anyLogSchema } from './migrate';

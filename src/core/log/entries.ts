@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { RowName } from '../extract/row-names';
 import { KINDS, REASONS, ROLES } from '../extract/words';
 import { tableSchema } from '../cross/kept-table';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { InputError } from '../extract/problem';
 import { atPlace } from '../extract/row-names';
 import { LOG_VERSION, logSchema, type DigLog, type Entry } from './entries';

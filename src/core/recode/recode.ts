@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 const name = z.string().min(1);
 const bound = z.union([z.number(), z.string().min(1)]);

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** What one condition on rows asks. @see conditionSchema */
 export type Condition =
