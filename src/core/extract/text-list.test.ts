@@ -35,7 +35,9 @@ describe('texts that are held as numbers', () => {
 
   it('show what the same texts show', () => {
     const [numbers, array] = [looksOf(made()), looksOf(TEXTS)];
-    expect(numbers).toEqual(array);
+    // How long they would be written is a bound alone.
+    expect(numbers.longest).toBeGreaterThanOrEqual(array.longest);
+    expect({ ...numbers, longest: array.longest }).toEqual(array);
   });
 
   it('can be some of them', () => {
