@@ -146,6 +146,37 @@ describe('getting to know the demo', () => {
     expect(await (await see(driver, '.charttools')).getText()).not.toContain('pie');
   });
 
+  it('draws its chart anew where a ruling changes what it shows, and not where it leaves it', async () => {
+    const { driver } = browser;
+    await goTo('boiler');
+    await see(driver, '#profile .apexcharts-bar-area');
+    const isSame = (): Promise<boolean> =>
+      driver.executeScript<boolean>(
+        'return document.querySelector("#profile .apexcharts-bar-area")?.wasThere === true',
+      );
+    const says = async (): Promise<string> =>
+      (await (await see(driver, '#profile .chartroom')).getAttribute('aria-label')) ?? '';
+    await driver.executeScript('document.querySelector("#profile .apexcharts-bar-area").wasThere = true');
+    const plain = await says();
+    await keys(driver, 'c');
+    await seeText(driver, '.kept', 'boiler is nominal');
+    await seeText(driver, '#profile', 'Confirmed by you');
+    expect(await isSame()).toBe(true);
+    await keys(driver, 'u');
+    await seeText(driver, '#profile', 'Presumed,');
+    expect(await isSame()).toBe(true);
+    await tap(driver, '#weight');
+    await tap(driver, '#weight + .dropdown-menu [role=menuitemradio]:nth-of-type(2)');
+    await seeText(driver, '#profile', 'valid rows, weighted by wt_hh');
+    await driver.wait(
+      async () => !(await isSame()) && (await says()) !== plain,
+      5000,
+      'it is the same chart',
+    );
+    await keys(driver, Key.ESCAPE, '8');
+    await driver.wait(async () => (await says()) === plain, 5000, 'it is not what it was');
+  });
+
   it('has the columns that a person wants, the label first if they like', async () => {
     const { driver } = browser;
     await press(driver, 'Columns');
