@@ -1,5 +1,6 @@
 import { WordSet } from '../read/word-set';
 import { AMBIGUOUS, fold, WORDS } from './missing-words';
+import { putUnder } from '../extract/put-under';
 
 /** Longer labels than this talk of something else too. */
 const MOST_WORDS = 6;
@@ -60,7 +61,7 @@ for (const [, words] of WORDS)
   for (const word of words) {
     if (AMBIGUOUS.has(word)) continue;
     const [first] = word.split(' ');
-    BY_FIRST.set(first, [...(BY_FIRST.get(first) ?? []), word]);
+    putUnder(BY_FIRST, first, word);
   }
 
 const BEGINNINGS = new WordSet([...BY_FIRST.keys(), ...[...AMBIGUOUS].map((word) => word.split(' ')[0])]);

@@ -1,5 +1,6 @@
 import { fileStarts } from './files';
 import type { Extract, FileSource, Variable } from './extract';
+import { putUnder } from './put-under';
 
 /**
  * How a decision names one row, so that it stays the same observation whatever else the extract holds: by its file, its
@@ -57,9 +58,7 @@ export function nameRows(extract: Extract, rows: readonly number[], identifier: 
   const byFile = new Map<number, number[]>();
   for (const row of rows) {
     const file = fileAt(starts, row);
-    const own = byFile.get(file);
-    if (own) own.push(row);
-    else byFile.set(file, [row]);
+    putUnder(byFile, file, row);
   }
   for (const [file, own] of byFile)
     for (const [i, print] of fingerprints(columnsOf(extract, files[file], of), own).entries())
@@ -181,9 +180,7 @@ class Search {
       rowsOf = new Map();
       const rows = Array.from({ length: source.rows }, (_, i) => this.starts[file] + i);
       for (const [i, print] of fingerprints(columns, rows).entries()) {
-        const same = rowsOf.get(print);
-        if (same) same.push(rows[i]);
-        else rowsOf.set(print, [rows[i]]);
+        putUnder(rowsOf, print, rows[i]);
       }
       this.printed.set(key, rowsOf);
     }

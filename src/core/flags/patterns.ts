@@ -4,6 +4,7 @@ import { SEVERITIES, type Severity } from '../extract/words';
 import { factsOf } from './registry';
 import { anyOf, type Flag } from './rule';
 import { STANDING_RULE } from './standing-rules';
+import { putUnder } from '../extract/put-under';
 
 /** Flags with one cause: the same rule and codes in variables that belong together. One ruling settles them. */
 export interface Pattern {
@@ -39,7 +40,7 @@ export function patternsOf(flags: readonly Flag[], codeLists: ReadonlyMap<string
         : factsOf(flag.rule)?.pattern === 'everywhere'
           ? `${flag.rule}\n${flag.severity}`
           : `${flag.rule}\n${codesOf(flag)}`;
-    lots.set(kin, [...(lots.get(kin) ?? []), flag]);
+    putUnder(lots, kin, flag);
   }
   const order = (severity: Severity): number => SEVERITIES.indexOf(severity);
   return [...lots.values()]
@@ -102,7 +103,7 @@ function families(flags: readonly Flag[], codeLists: ReadonlyMap<string, string 
     }
   });
   const parts = new Map<number, Flag[]>();
-  flags.forEach((flag, i) => parts.set(find(i), [...(parts.get(find(i)) ?? []), flag]));
+  flags.forEach((flag, i) => putUnder(parts, find(i), flag));
   // The one that names most codes speaks for all.
   return [...parts.values()].map((part) => [...part].sort((a, b) => b.codes.length - a.codes.length));
 }

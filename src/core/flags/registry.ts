@@ -40,6 +40,7 @@ import { unportableName } from './variable/unportable-name';
 import { variantSpelling } from './writing/variant-spelling';
 import { waveDrift } from './rows/wave-drift';
 import { weightLike } from './between/weight-like';
+import { putUnder } from '../extract/put-under';
 
 /** Every rule there is. A new rule is a file of its own and a line here. */
 export const RULES: readonly VariableRule[] = [
@@ -119,9 +120,7 @@ export function familiesOf(subjects: readonly Subject[]): (subject: Subject) => 
   for (const subject of subjects) {
     const stem = stemOf(subject.name);
     if (stem === null) continue;
-    const family = families.get(stem);
-    if (family) family.push(subject);
-    else families.set(stem, [subject]);
+    putUnder(families, stem, subject);
   }
   return ({ name }) => families.get(stemOf(name) ?? '') ?? NOBODY;
 }

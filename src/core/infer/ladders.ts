@@ -1,4 +1,5 @@
 import { degreesOf } from './degrees';
+import { putUnder } from '../extract/put-under';
 
 /** Ordered vocabularies: each word or phrase with its place. A label belongs where the longest phrase in it stands. */
 const LADDERS: Readonly<Record<string, readonly string[][]>> = {
@@ -454,7 +455,7 @@ const PLACES = new Map<string, Place[]>();
 for (const [ladder, ranks] of Object.entries(LADDERS)) {
   ranks.forEach((phrases, rank) =>
     phrases.forEach((phrase) => {
-      PLACES.set(phrase, [...(PLACES.get(phrase) ?? []), { ladder, rank, length: phrase.split(' ').length }]);
+      putUnder(PLACES, phrase, { ladder, rank, length: phrase.split(' ').length });
     }),
   );
 }

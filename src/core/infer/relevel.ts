@@ -4,6 +4,7 @@ import { LevelArrays, NO_OTHERS, type Level, type LevelList } from './level-list
 import { numberOf, spellingsOf, type Levels } from './levels';
 import { valueOf } from './read-levels';
 import type { Written } from './storage';
+import { putUnder } from '../extract/put-under';
 
 /**
  * Levels of which some count for another: their rows go over, and their texts become spellings of it. Codes meet levels by
@@ -59,8 +60,7 @@ export function mergeLevels(
     return at;
   };
   const added = new Map<Level, Level[]>();
-  for (const level of goesTo.keys())
-    if (target(level) !== level) added.set(target(level), [...(added.get(target(level)) ?? []), level]);
+  for (const level of goesTo.keys()) if (target(level) !== level) putUnder(added, target(level), level);
   const all = [
     ...levels.levels.filter((level) => target(level) === level),
     ...[...fresh.values()].filter((level) => added.has(level)),

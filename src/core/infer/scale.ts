@@ -2,6 +2,7 @@ import { isBlank } from '../read/looks';
 import type { Tally } from '../tally/tally';
 import { digitForm } from './edges';
 import { stemOf } from './stem';
+import { putUnder } from '../extract/put-under';
 
 /** The whole numbers that a variable answers with, where they are few. */
 export interface Scale {
@@ -78,10 +79,7 @@ export class Families {
 }
 
 function add(to: Map<string, string[]>, key: string | null, name: string): void {
-  if (key === null) return;
-  const found = to.get(key);
-  if (found) found.push(name);
-  else to.set(key, [name]);
+  if (key !== null) putUnder(to, key, name);
 }
 
 const endingOf = (name: string): string | null =>

@@ -7,6 +7,7 @@ import { validOf } from '../infer/levels';
 import { withFiles } from '../intake/rejoin';
 import type { Inspected } from './inspected';
 import { Inspector } from './inspect';
+import { putUnder } from '../extract/put-under';
 
 /** A variable that only one of two extracts has. */
 export interface Lone {
@@ -96,7 +97,7 @@ export function asWaves(earlier: Inspector, later: Inspector): Inspector {
 export function driftsOf(joined: Inspector): Map<string, string[]> {
   const says = new Map<string, string[]>();
   for (const flag of waveDrift.look(joined.whole))
-    for (const name of flag.variables) says.set(name, [...(says.get(name) ?? []), flag.says]);
+    for (const name of flag.variables) putUnder(says, name, flag.says);
   return says;
 }
 

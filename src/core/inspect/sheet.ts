@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { nearNames } from '../extract/near-names';
 import type { Inspector } from './inspect';
+import { putUnder } from '../extract/put-under';
 
 /** A line of a sheet of corrections: what it asks, and whether it can be done. */
 export interface SheetLine {
@@ -70,10 +71,7 @@ export function sheetLines(inspector: Inspector, text: string): SheetLine[] {
 function rowsByText(column: { rows: number; text: (row: number) => string }): Map<string, number[]> {
   const rows = new Map<string, number[]>();
   for (let row = 0; row < column.rows; row++) {
-    const text = column.text(row).trim();
-    const known = rows.get(text);
-    if (known) known.push(row);
-    else rows.set(text, [row]);
+    putUnder(rows, column.text(row).trim(), row);
   }
   return rows;
 }

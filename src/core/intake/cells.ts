@@ -3,6 +3,7 @@ import { isMarker } from '../infer/nothing';
 import { inferStorage, type Written } from '../infer/storage';
 import { isBlank } from '../read/looks';
 import { tallyTexts } from '../tally/tally';
+import { putUnder } from '../extract/put-under';
 
 /** What the first rows say of how cells are written, each with its reason in words. */
 export interface CellGuess {
@@ -50,14 +51,13 @@ export function guessCells(
       markers.set(text.trim(), found);
     }
     if (written.open === 'decimal-mark') open.mark.push(name);
-    else if (written.storage === 'decimal')
-      marks.set(written.numberForm.decimal, [...(marks.get(written.numberForm.decimal) ?? []), name]);
+    else if (written.storage === 'decimal') putUnder(marks, written.numberForm.decimal, name);
     if (written.open === 'date-order') open.order.push(name);
     else if (
       (written.storage === 'date' || written.storage === 'datetime') &&
       (written.dateForm === 'dmy' || written.dateForm === 'mdy')
     )
-      orders.set(written.dateForm, [...(orders.get(written.dateForm) ?? []), name]);
+      putUnder(orders, written.dateForm, name);
   });
   const said = (
     found: ReadonlyMap<string, string[]>,

@@ -1,4 +1,5 @@
 import type { Notice } from '../extract/extract';
+import { putUnder } from '../extract/put-under';
 
 /**
  * The columns that the names of a further file mean: those of the same name, or the one that differs only by case where
@@ -17,7 +18,7 @@ export function namesMet(
   for (const other of known.keys()) {
     if (own.has(other)) continue;
     const folded = other.toLowerCase();
-    like.set(folded, [...(like.get(folded) ?? []), other]);
+    putUnder(like, folded, other);
   }
   return names.map((name) => {
     const folded = name.toLowerCase();

@@ -1,3 +1,5 @@
+import { putUnder } from '../extract/put-under';
+
 /** The sheets of a workbook that a handoff wrote, and the heads of those that say what variables and codes are. */
 export const SHEETS = { data: 'data', variables: 'variables', codes: 'codes', rulings: 'rulings' } as const;
 export const VARIABLE_HEADS = [
@@ -58,8 +60,7 @@ export function carriedIn(sheets: readonly Table[]): string | null {
   const place = (head: (typeof VARIABLE_HEADS)[number]): number => VARIABLE_HEADS.indexOf(head);
   const entries = body(SHEETS.variables).map((row) => {
     const name = row[0];
-    for (const set of (row[place('sets')] ?? '').split('\n').filter(Boolean))
-      groups.set(set, [...(groups.get(set) ?? []), name]);
+    for (const set of (row[place('sets')] ?? '').split('\n').filter(Boolean)) putUnder(groups, set, name);
     const said = (head: (typeof VARIABLE_HEADS)[number]): string | null => row[place(head)] || null;
     return {
       label: said('label'),

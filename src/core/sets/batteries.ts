@@ -1,4 +1,5 @@
 import type { Trait } from './traits';
+import { putUnder } from '../extract/put-under';
 
 /** Items that answer the same question, each about another thing, in file order. */
 export interface Battery {
@@ -54,9 +55,7 @@ function byWords(traits: readonly Trait[], between: number): Battery[] {
   for (const trait of traits) {
     const key = trait.lead ?? (trait.question === null ? null : `?${trait.question}`);
     if (key === null || trait.purpose !== null) continue;
-    const group = groups.get(key);
-    if (group) group.push(trait);
-    else groups.set(key, [trait]);
+    putUnder(groups, key, trait);
   }
   return [...groups.values()].flatMap((group) =>
     stretches(group, between).flatMap((members) =>
@@ -78,9 +77,7 @@ function byNames(traits: readonly Trait[], between: number): Battery[] {
         // Weights that resample an extract are numbered; what else weighs rows is of no one question.
         if (trait.purpose === 'sample' && !named.includes('#')) continue;
         const pattern = trait.purpose === null ? named : `${trait.purpose} ${named}`;
-        const group = groups.get(pattern);
-        if (group) group.push(trait);
-        else groups.set(pattern, [trait]);
+        putUnder(groups, pattern, trait);
       }
   return [...groups].flatMap(([pattern, group]) => {
     if (group.length < LEAST_ITEMS) return [];
@@ -155,7 +152,7 @@ function withDeviants(
   const byAnswers = new Map<string, Trait[]>();
   for (const member of members) {
     const key = answersOf(member);
-    byAnswers.set(key, [...(byAnswers.get(key) ?? []), member]);
+    putUnder(byAnswers, key, member);
   }
   const groups = [...byAnswers.values()].sort((a, b) => b.length - a.length);
   const [main] = groups;

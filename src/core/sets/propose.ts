@@ -7,6 +7,7 @@ import { affinity, commonOf, type Common } from './cues';
 import { apartBy, batteryName, themeName, type Named } from './naming';
 import { reasonsOf } from './reasons';
 import { traitsOf, type Around, type Trait } from './traits';
+import { putUnder } from '../extract/put-under';
 
 /** A thematic set that might be made, with the reason. */
 export interface ProposedSet {
@@ -187,7 +188,7 @@ function gateSets(traits: readonly Trait[]): number[][] {
   const following = new Map<number, number[]>();
   for (const { at, gate } of traits) {
     const by = gate === null ? undefined : placeOf.get(gate);
-    if (by !== undefined) following.set(by, [...(following.get(by) ?? []), at]);
+    if (by !== undefined) putUnder(following, by, at);
   }
   return [...following]
     .filter(([, gated]) => gated.length >= LEAST_FOLLOWING)

@@ -1,4 +1,5 @@
 import { plain } from './words';
+import { putUnder } from '../extract/put-under';
 
 /** A matter that extracts of many fields have in common. */
 export interface Topic {
@@ -274,8 +275,7 @@ type Match = readonly [topic: TopicName, weight: number];
 const WHOLE = new Map<string, Match[]>();
 const BEGINNINGS = new Map<string, Match[]>();
 const WITHIN: (readonly [part: string, topic: TopicName])[] = [];
-const push = (map: Map<string, Match[]>, word: string, match: Match): void =>
-  void map.set(word, [...(map.get(word) ?? []), match]);
+const push = (map: Map<string, Match[]>, word: string, match: Match): void => void putUnder(map, word, match);
 for (const [topic, { words }] of Object.entries(TOPICS))
   for (const word of words.split(/\s+/).filter(Boolean)) {
     if (word.startsWith('=')) push(WHOLE, word.slice(1), [topic, 1]);

@@ -4,6 +4,7 @@ import type { Summary } from '../../core/inspect/summary';
 import { inView, membersOf } from '../../core/sets/view';
 import type { State } from '../../core/log/fold';
 import { NARROW_NOTHING, type Narrow } from '../../store/narrow';
+import { putUnder } from '../../core/extract/put-under';
 
 export const SORTS = [
   'position',
@@ -39,7 +40,7 @@ export const COMPLETE: Record<string, { says: string; fits: (share: number) => b
 export function setsOf({ sets }: State): Map<string, string[]> {
   const of = new Map<string, string[]>();
   for (const { name, variables } of sets.values())
-    for (const variable of variables) of.set(variable, [...(of.get(variable) ?? []), name]);
+    for (const variable of variables) putUnder(of, variable, name);
   return of;
 }
 

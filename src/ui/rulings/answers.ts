@@ -2,6 +2,7 @@ import type { Reason } from '../../core/extract/words';
 import { factsOf } from '../../core/flags/registry';
 import type { Flag } from '../../core/flags/rule';
 import { decide, setFlaggedAside, setRowsAside } from '../../store/decisions';
+import { putUnder } from '../../core/extract/put-under';
 
 /** Whether declaring codes missing can answer the flag. */
 export const isAboutCodes = (flag: Flag): boolean =>
@@ -22,8 +23,7 @@ export async function declareMissing(
   why = '',
 ): Promise<void> {
   const together = new Map<string, Flag[]>();
-  for (const flag of flags)
-    together.set(flag.codes.join('\u0001'), [...(together.get(flag.codes.join('\u0001')) ?? []), flag]);
+  for (const flag of flags) putUnder(together, flag.codes.join('\u0001'), flag);
   await Promise.all(
     [...together.values()].map((group) =>
       decide(
@@ -58,8 +58,7 @@ export async function mergeSpellings(flags: readonly Flag[], why = ''): Promise<
   await Promise.all(
     flags.flatMap((flag) => {
       const byTarget = new Map<string, string[]>();
-      for (const [code, target] of Object.entries(flag.into ?? {}))
-        byTarget.set(target, [...(byTarget.get(target) ?? []), code]);
+      for (const [code, target] of Object.entries(flag.into ?? {})) putUnder(byTarget, target, code);
       const variables = flag.variables.slice(0, 1);
       return [...byTarget].map(([into, codes]) =>
         decide({ type: 'merge-codes', variables, codes, into, rule: flag.rule, ...reasoned(why) }, [flag]),

@@ -2,6 +2,7 @@ import { validOf } from '../../infer/levels';
 import { LEAST_CODES, LEAST_ITEMS, MOST_CODES } from '../../infer/scale';
 import { stemOf } from '../../infer/stem';
 import type { Subject } from '../rule';
+import { putUnder } from '../../extract/put-under';
 
 /** Places of the items of each battery: ordered variables of one stem, each with a short scale of numbers. */
 export function batteriesOf(subjects: readonly Subject[]): number[][] {
@@ -11,7 +12,7 @@ export function batteriesOf(subjects: readonly Subject[]): number[][] {
     if (stem === null || subject.kind !== 'ordinal' || subject.role !== 'analysis') return;
     const { levels, values } = validOf(subject.levels);
     if (values.length === levels.length && levels.length >= LEAST_CODES && levels.length <= MOST_CODES)
-      families.set(stem, [...(families.get(stem) ?? []), i]);
+      putUnder(families, stem, i);
   });
   return [...families.values()].filter((items) => items.length >= LEAST_ITEMS);
 }
@@ -30,7 +31,7 @@ export function alikeItems(subjects: readonly Subject[]): number[][] {
   subjects.forEach((subject, i) => {
     const stem = stemOf(subject.name);
     if (stem !== null && subject.role === 'analysis' && rangeOf(subject) !== null)
-      families.set(stem, [...(families.get(stem) ?? []), i]);
+      putUnder(families, stem, i);
   });
   return [...families.values()].flatMap((items) => {
     const range = items.map((i) => rangeOf(subjects[i]) ?? '');

@@ -2,6 +2,7 @@ import { categoryAt } from '../../extract/coding';
 import { codingOfTexts, type Column } from '../../extract/column';
 import { validOf } from '../../infer/levels';
 import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
+import { putUnder } from '../../extract/put-under';
 
 /** The same values, or the same partition of the rows, under another name. */
 export const repeatColumn: ExtractRule = {
@@ -216,9 +217,7 @@ function halvesAlike(lists: readonly (readonly string[])[]): (at: number) => num
   const having = new Map<string, number[]>();
   halves.forEach((both, at) => {
     for (const half of both) {
-      const others = having.get(half);
-      if (others) others.push(at);
-      else having.set(half, [at]);
+      putUnder(having, half, at);
     }
   });
   return (at) =>

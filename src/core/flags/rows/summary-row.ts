@@ -9,6 +9,7 @@ import { fileStarts } from '../../extract/files';
 import { isBlank } from '../../read/looks';
 import { placeOf } from './repeated-header';
 import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
+import { putUnder } from '../../extract/put-under';
 
 /**
  * Rows that are no observations but sums of them, or notes below the table. Evidence: a cell that says "Total"; cells
@@ -118,7 +119,7 @@ function look(whole: Whole): Flag[] {
   const rows = summaryRows(whole);
   // One cause, one flag: rows that call themselves the same.
   const groups = new Map<string, SummaryRow[]>();
-  for (const one of rows) groups.set(keyOf(one), [...(groups.get(keyOf(one)) ?? []), one]);
+  for (const one of rows) putUnder(groups, keyOf(one), one);
   return [...groups.values()].map((group) => ({
     rule: 'summary-row',
     variables: [group[0].variable],

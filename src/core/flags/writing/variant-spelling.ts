@@ -2,6 +2,7 @@ import { largest } from '../../tally/extent';
 import { isCategorical } from '../../extract/words';
 import type { Level, LevelList } from '../../infer/level-list';
 import { LEAST_CERTAINTY, round2, rowsHold, type Flag, type Subject, type VariableRule } from '../rule';
+import { putUnder } from '../../extract/put-under';
 
 /**
  * Levels that differ only in case, white space, punctuation, accents, or by one typing slip from a much more frequent
@@ -77,7 +78,7 @@ function gatherSame(valid: LevelList, documented: ReadonlySet<string>): Word[] {
   const groups = new Map<string, Level[]>();
   for (const level of valid) {
     const key = bareForm(level.code);
-    groups.set(key, [...(groups.get(key) ?? []), level]);
+    putUnder(groups, key, level);
   }
   return [...groups].flatMap(([, group]): Word[] => {
     group.sort(
