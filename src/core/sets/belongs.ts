@@ -1,4 +1,4 @@
-import { affinity } from './cues';
+import { affinity } from './affinity';
 import type { Belonging } from './propose';
 import { probability, round2 } from '../flags/rule';
 import { reasonsOf } from './reasons';

@@ -1,6 +1,7 @@
-import { pulse } from '../extract/pulse';
 import type { Battery } from './batteries';
-import { affinityOf, orderOf, type Common, type Compared } from './cues';
+import { affinitiesOf } from './affinities';
+import { orderOf } from './affinity';
+import type { Common } from './compared';
 import { averageLinkage } from './linkage';
 import type { Trait } from './traits';
 
@@ -46,38 +47,15 @@ export function clustersOf(
   return found;
 }
 
-/** So many lines are mirrored at a time: their cells are near each other in memory. */
-const NEAR = 32;
-/** Fills what is below the diagonal of an n × n table by what is above it. */
-function mirror(table: Float32Array, n: number): void {
-  for (let up = 0; up < n; up += NEAR)
-    for (let left = up; left < n; left += NEAR)
-      for (let i = up; i < Math.min(up + NEAR, n); i++)
-        for (let j = Math.max(left, i + 1); j < Math.min(left + NEAR, n); j++)
-          table[j * n + i] = table[i * n + j];
-}
-
-/** How alike two units are, on the average of all pairs of those who speak for them. */
-function alikeOf(ones: readonly Compared[], others: readonly Compared[], common: Common): number {
-  let sum = 0;
-  for (let a = 0; a < ones.length; a++)
-    for (let b = 0; b < others.length; b++) sum += affinityOf(ones[a], others[b], common);
-  return sum / (ones.length * others.length);
-}
-
 function joined(units: readonly number[][], traits: readonly Trait[], common: Common): Cluster[] {
   const n = units.length;
-  const alike = new Float32Array(n * n);
   // The ends of a battery speak for it.
-  const spokesmen = units.map((members) =>
-    [...new Set([members[0], members[members.length - 1]])].map((at) => common.compared[traits[at].at]),
+  const alike = affinitiesOf(
+    units.map((members) =>
+      [...new Set([members[0], members[members.length - 1]])].map((at) => common.compared[traits[at].at]),
+    ),
+    common,
   );
-  for (let i = 0; i < n; i++) {
-    pulse();
-    const own = spokesmen[i];
-    for (let j = i + 1; j < n; j++) alike[i * n + j] = alikeOf(own, spokesmen[j], common);
-  }
-  mirror(alike, n);
   const scoresOf = alike.slice();
   const members: number[][] = units.map((unit) => [...unit]);
   const scores: number[] = units.map(() => 0);

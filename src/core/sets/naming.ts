@@ -1,5 +1,5 @@
 import type { Subject } from '../flags/rule';
-import type { Common } from './cues';
+import type { Common } from './compared';
 import { TOPICS, type TopicName } from './topics';
 import type { Trait } from './traits';
 import { folded, saysNothing, spoken } from './words';

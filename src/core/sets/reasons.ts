@@ -1,4 +1,6 @@
-import { CUES, holds, type Common } from './cues';
+import { holds } from './affinity';
+import type { Common } from './compared';
+import { CUES } from './cues';
 import type { Trait } from './traits';
 
 /** Pairs beyond so many are not looked at one by one. */

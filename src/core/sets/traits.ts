@@ -6,7 +6,8 @@ import { topicsOfWord, upwards, type TopicName } from './topics';
 import { contentWords, plain, spoken } from './words';
 
 /** What variables are for, where that sets them apart from what is studied. */
-export type Purpose = 'sample' | 'markers' | 'identifier' | null;
+export const PURPOSES = [null, 'sample', 'markers', 'identifier'] as const;
+export type Purpose = (typeof PURPOSES)[number];
 
 /** What of a variable tells with which others it belongs. */
 export interface Trait {
