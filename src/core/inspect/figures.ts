@@ -86,10 +86,12 @@ export function mostFrequent(levels: LevelList, most = MOST_FREQUENT): Level[] {
   const counts = countsIn(levels);
   if (areOnce(counts)) return [...levels.slice(0, most)];
   const least = leastOf(counts, most);
-  const places: number[] = [];
-  for (let i = 0; i < counts.length; i++) if (counts[i] >= least) places.push(i);
-  return places
-    .sort((a, b) => counts[b] - counts[a])
+  // Of those that reach it just so, which may be very many, only the first are wanted.
+  const [above, just]: [number[], number[]] = [[], []];
+  for (let i = 0; i < counts.length; i++)
+    if (counts[i] > least) above.push(i);
+    else if (counts[i] === least && just.length < most) just.push(i);
+  return [...above.sort((a, b) => counts[b] - counts[a]), ...just]
     .slice(0, most)
     .map((place) => levelAt(levels, place));
 }
@@ -100,13 +102,18 @@ function areOnce(counts: Float64Array): boolean {
   return true;
 }
 
+function areWhole(counts: Float64Array): boolean {
+  for (let i = 0; i < counts.length; i++) if (Math.floor(counts[i]) !== counts[i]) return false;
+  return true;
+}
+
 /** Largest counts that are counted themselves, rather than sorted. */
 const MOST_COUNTED = 1 << 16;
 
 /** The count of the last of so many that are the largest. */
 function leastOf(counts: Float64Array, most: number): number {
   const highest = largest(counts);
-  if (highest >= MOST_COUNTED || !counts.every(Number.isInteger)) {
+  if (highest >= MOST_COUNTED || !areWhole(counts)) {
     const sorted = counts.slice().sort();
     return sorted[Math.max(0, sorted.length - most)];
   }

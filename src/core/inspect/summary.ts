@@ -129,7 +129,9 @@ function valuesOf({ levels, counts, kind, passed }: Inspected): Summary['values'
 function wordsOf({ entry, levels, label }: Inspected): string {
   const labels = entry
     ? entry.categories.map((category) => category.label)
-    : levels.levels.slice(0, MOST_WORDS).map((level) => level.label);
+    : Array.from({ length: Math.min(MOST_WORDS, levels.levels.length) }, (_, place) =>
+        levels.levels.label(place),
+      );
   return [
     entry?.question,
     entry?.label === label ? null : entry?.label,
