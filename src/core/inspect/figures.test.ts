@@ -11,18 +11,16 @@ const counts = fc.array(
 it('the most frequent levels are the first of all in the order of their counts, the earlier first of the same', () => {
   fc.assert(
     fc.property(counts, fc.integer({ min: 1, max: 50 }), (rows, most) => {
-      const levels = rows.map(
-        (count, i): Level => ({
-          code: `c${i}`,
-          spellings: [],
-          value: null,
-          label: null,
-          count,
-          standing: 'valid',
-          reason: null,
-          declaredBy: null,
-        }),
-      );
+      const levels = rows.map((count, i): Level => ({
+        code: `c${i}`,
+        spellings: [],
+        value: null,
+        label: null,
+        count,
+        standing: 'valid',
+        reason: null,
+        declaredBy: null,
+      }));
       const wanted = [...levels].sort((a, b) => b.count - a.count).slice(0, most);
       for (const list of [levels, LevelArrays.from(levels)])
         expect(mostFrequent(list, most).map(({ code }) => code)).toEqual(wanted.map(({ code }) => code));
