@@ -545,6 +545,26 @@ describe('rules that look at several variables', () => {
     ).toEqual([]);
   });
 
+  it('duplicate-row: every row that was entered again, wherever it stands, and no other', () => {
+    const digits = (i: number): number[] => [i % 7, (i * 3) % 11, Math.floor(i / 7), i % 13, i % 17, i % 5];
+    fc.assert(
+      fc.property(fc.array(fc.nat(999), { minLength: 1, maxLength: 30 }), fc.nat(1000), (again, at) => {
+        // A thousand rows of which no two are the same, and some of them once more in their midst.
+        const order = Array.from({ length: 1000 }, (_, i) => i);
+        order.splice(at, 0, ...again);
+        const columns = Object.fromEntries(
+          [...'abcdef'].map((name, k) => [name, order.map((i) => String(digits(i)[k]))]),
+        );
+        const [flag] = of(allFlags(columns), 'duplicate-row');
+        const known = new Set<number>();
+        const twice = order.flatMap((i, row) => (known.has(i) ? [row] : (known.add(i), [])));
+        expect([...(flag.at ?? [])].sort((a, b) => a - b)).toEqual(twice);
+        expect(flag.rows).toBe(twice.length + new Set(twice.map((row) => order[row])).size);
+      }),
+      { numRuns: 30 },
+    );
+  });
+
   it('repeat-column: the same values, or the same partition, under another name', () => {
     const { a, ...rest } = filler(200);
     expect(of(allFlags({ a, again: [...a], ...rest }), 'repeat-column')).toMatchObject([

@@ -57,7 +57,11 @@ function stretchesOf(column: Column): number {
     return stretches;
   }
   const { codes } = column;
-  let stretches = codes.length > 0 ? 1 : 0;
-  for (let row = 1; row < codes.length; row++) if (codes[row] !== codes[row - 1]) stretches++;
+  let [stretches, last] = [0, -1];
+  for (let row = 0; row < codes.length; row++) {
+    const code = codes[row];
+    if (code !== last) stretches++;
+    last = code;
+  }
   return stretches;
 }

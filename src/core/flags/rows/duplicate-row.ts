@@ -143,19 +143,45 @@ function rowHashes(columns: readonly Column[], rows: number): Uint32Array {
   return hashes;
 }
 
+/** Bits that each row has to meet another by, as a power of two; and the most and least there are, too. */
+const BITS_EACH = 3;
+const MOST_BITS = 30;
+const LEAST_BITS = 10;
+
+/** Rows whose hash may be that of another: all that are, and a few that are not. Sorting the hashes of millions takes longer. */
+function meeting(hashes: Uint32Array): Uint32Array {
+  const bits = Math.min(MOST_BITS, Math.max(LEAST_BITS, 32 - Math.clz32(hashes.length) + BITS_EACH));
+  const mask = 2 ** bits - 1;
+  const [once, twice] = [new Uint32Array(2 ** (bits - 5)), new Uint32Array(2 ** (bits - 5))];
+  for (let row = 0; row < hashes.length; row++) {
+    if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
+    const place = (hashes[row] & mask) >>> 5;
+    const bit = 1 << (hashes[row] & 31);
+    if (once[place] & bit) twice[place] |= bit;
+    else once[place] |= bit;
+  }
+  const found = new Uint32Array(hashes.length);
+  let n = 0;
+  for (let row = 0; row < hashes.length; row++)
+    if (twice[(hashes[row] & mask) >>> 5] & (1 << (hashes[row] & 31))) found[n++] = row;
+  return found.slice(0, n);
+}
+
 /**
  * Rows that hold the same in all columns, each group in the order of the file, the groups by their first rows. Rows of one
  * hash are held against each other cell by cell, by codes where a column has them.
  */
 function groupsOf(columns: readonly Column[], hashes: Uint32Array): number[][] {
-  const sorted = hashes.slice().sort();
+  const rows = meeting(hashes);
+  const sorted = Uint32Array.from(rows, (row) => hashes[row]).sort();
   const repeated = new Set<number>();
   for (let i = 1; i < sorted.length; i++) if (sorted[i] === sorted[i - 1]) repeated.add(sorted[i]);
   if (repeated.size === 0) return [];
   const byHash = new Map<number, number[][]>();
   const groups: number[][] = [];
-  for (let row = 0; row < hashes.length; row++) {
-    if ((row & (BETWEEN_PULSES - 1)) === 0) pulse();
+  for (let i = 0; i < rows.length; i++) {
+    if ((i & (BETWEEN_PULSES - 1)) === 0) pulse();
+    const row = rows[i];
     if (!repeated.has(hashes[row])) continue;
     const known = byHash.get(hashes[row]);
     const same = known?.find(([first]) => columns.every((column) => column.isSame(first, row)));
