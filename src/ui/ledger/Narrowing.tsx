@@ -36,7 +36,7 @@ export function Narrowing({ leave }: { leave: () => void }) {
       autoClose="outside"
       onToggle={(open, { originalEvent }) => {
         if (open) setTimeout(() => document.getElementById('narrow-progress')?.focus());
-        else if (originalEvent && 'key' in originalEvent && originalEvent.key === 'Escape') setTimeout(leave);
+        else if (originalEvent && 'key' in originalEvent && originalEvent.key === 'Escape') leave();
       }}
     >
       <Dropdown.Toggle
