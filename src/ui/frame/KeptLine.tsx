@@ -60,7 +60,7 @@ export function KeptLine({
       <span className="last">
         {last && (
           <>
-            Last: {entryText(last, namesIn(state))}{' '}
+            <span title={entryText(last, namesIn(state))}>Last: {entryText(last, namesIn(state))}</span>{' '}
             <button type="button" className="btn-bare" onClick={() => void undoLast()}>
               Undo <kbd>u</kbd>
             </button>
