@@ -10,7 +10,7 @@ import { digest, install, root } from './setup.mjs';
 
 const bundles = join(root, '.cache', 'dig');
 /** Packages that few commands need, which are loaded where they are. */
-const APART = ['exceljs', 'hyparquet-writer'];
+const APART = ['apache-arrow', 'exceljs', 'hyparquet-writer'];
 
 async function bundle() {
   const folder = join(

@@ -75,6 +75,7 @@ describe('dependencies', () => {
       'chardet',
       'fflate',
       'exceljs',
+      'apache-arrow',
       'hyparquet',
       'hyparquet-writer',
       'hyparquet-compressors/src/brotli.js',

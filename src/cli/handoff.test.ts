@@ -24,6 +24,27 @@ writeFileSync(
 );
 
 describe('dig handoff', () => {
+  it('never writes over what it reads, however the place is named', async () => {
+    mkdirSync(path('own'));
+    const own = join(path('own'), 'homes.csv');
+    writeFileSync(own, readFileSync(path('homes.csv')));
+    const { code, err } = await dig(
+      'handoff',
+      own,
+      '--to',
+      join(path('own'), '..', 'own'),
+      '--form',
+      'delimited',
+      '--sieve',
+      path('kept.json'),
+      '--replace',
+    );
+    expect(code).toBe(2);
+    expect(err).toMatch(/^.*homes\.csv: is what is read here.*--to\n$/m);
+    expect(readFileSync(own)).toEqual(readFileSync(path('homes.csv')));
+    expect(readdirSync(path('own'))).toEqual(['homes.csv']);
+  });
+
   it('writes what was chosen with codebook, log and manifest, says who goes along, and never over a file unasked', async () => {
     const to = path('out/of');
     const args = [

@@ -1,12 +1,21 @@
 import { createHash } from 'node:crypto';
-import { closeSync, existsSync, openSync, renameSync, rmSync, statSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  openSync,
+  realpathSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { InputError } from '../core/extract/problem';
 import { handoffOf } from '../core/handoff/handoff';
 import { HANDOFF_FORMS, writesRows, type HandoffForm } from '../core/handoff/handoff-forms';
 import type { Manifest } from '../core/handoff/manifest';
 import type { FileOut } from '../core/handoff/forms/file';
-import { give, makeFolder, say, write } from './files';
+import { filesIn, give, makeFolder, say, write } from './files';
 import { namedIn } from './named';
 import { openedWithLog, type OpenOptions } from './open';
 
@@ -57,10 +66,37 @@ export async function handoff(paths: string[], options: HandoffOptions): Promise
       file: join(to, there[0]),
       says: `is there already${there.length > 1 ? `, and ${there.length - 1} more` : ''}; name another folder, or write over them with --replace`,
     });
+  const inputs = [
+    paths.flatMap(filesIn),
+    options.codebook,
+    options.rulings,
+    options.standingRules,
+    options.sieve,
+    options.recodes,
+  ];
+  keepInputs(inputs.flat(), names, to);
   const written = await writeAll(to, made.files);
   const manifest = made.manifest(written);
   write(join(to, 'manifest.json'), `${JSON.stringify(manifest, null, 1)}\n`);
   give(manifest, options.out);
+}
+
+/** @throws InputError where what goes out would be written over what it is made of */
+function keepInputs(inputs: readonly (string | undefined)[], names: readonly string[], to: string): void {
+  const read = new Map(
+    inputs.flatMap((path) =>
+      path !== undefined && existsSync(path) ? [[realpathSync(path), path] as const] : [],
+    ),
+  );
+  for (const name of names) {
+    const place = join(to, name);
+    const input = existsSync(place) ? read.get(realpathSync(place)) : undefined;
+    if (input !== undefined)
+      throw new InputError({
+        file: input,
+        says: 'is what is read here, and the handoff would be written over it; name another folder with --to',
+      });
+  }
 }
 
 function formsIn(asked: readonly string[]): HandoffForm[] {

@@ -145,7 +145,7 @@ export function leavingTold(inspector: Inspector, ask: LeavingAsk, most: number)
   const first: string[][] = [];
   for (const row of rows.each()) {
     if (first.length >= most) break;
-    first.push(variables.map((one) => one.text(row)));
+    first.push(variables.map((one) => one.spreadsheetText(row)));
   }
   return {
     names: variables.map(({ name }) => name),

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { bareEntry, type Codebook, type CodebookEntry, type CodebookGroup } from '../extract/extract';
+import { spellingSchema } from '../extract/spelling';
 import { KINDS, REASONS, ROLES, STORAGES } from '../extract/words';
 
 const text = z.string().nullable();
@@ -36,6 +37,7 @@ const decidedSchema = z.object({
   kind: z.enum(KINDS).optional(),
   role: z.enum(ROLES).optional(),
   order: z.array(z.string()).optional(),
+  spelling: spellingSchema.optional(),
   gate: z
     .object({
       steps: z.array(z.object({ by: z.string(), codes: z.array(z.string()), asked: z.boolean() })).optional(),

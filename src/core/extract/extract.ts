@@ -1,5 +1,6 @@
 import type { TextList } from './text-list';
 import type { Column } from './column';
+import type { Spelling } from './spelling';
 import type { Kind, Reason, Role, Storage } from './words';
 
 /** Something noticed while reading that does not stop the reading. */
@@ -138,6 +139,8 @@ export interface Handed {
   order?: string[];
   /** What the archive's own codebook said; `null` where it had no entry. */
   archive?: CodebookEntry | null;
+  /** How cells are spelt, where the form beside keeps their values alone. */
+  spelling?: Spelling;
   /** Who was not asked. */
   gate?: { steps?: { by: string; codes: string[]; asked: boolean }[]; by: string; shut: string[] };
 }

@@ -7,7 +7,7 @@ import { profileOf, type Profile } from '../inspect/profile';
 import { baseSays } from './base';
 import { chartSvg } from './chart';
 import { calledIn, type Leaving } from './leaving';
-import { counted, escapeHtml, figure, percent, whole } from './words';
+import { counted, escapeHtml, figure, percentHtml, whole } from './words';
 
 /** More codes of one variable than these are cut short, and it says so. */
 const MOST_CODES = 200;
@@ -105,7 +105,7 @@ function variablePart(
       ] as const
     )
       .filter(([, n]) => n > 0)
-      .map(([says, n]) => `${whole(n)} ${says} (${percent(n / Math.max(1, counts.all))})`)
+      .map(([says, n]) => `${whole(n)} ${says} (${percentHtml(n / Math.max(1, counts.all))})`)
       .join(', ')}; ${counted(counts.distinct, 'distinct value')}`,
     ...entry.notes.map((note) => `<span class="soft">Note:</span> ${escapeHtml(note)}`),
   ];
@@ -160,7 +160,7 @@ function codes(variable: Profile['variable'], entry: Leaving['variables'][number
   if (isPlainList(listed)) {
     const told = listed.slice(0, MOST_CODES).map(({ code, missing }) => {
       const n = counted_.get(code) ?? 0;
-      const share = missing ? '' : `, ${percent(n / Math.max(1, counts.valid))}`;
+      const share = missing ? '' : `, ${percentHtml(n / Math.max(1, counts.valid))}`;
       return `<span class="one"><span class="code">${escapeHtml(code)}</span> ${whole(n)}${share}</span>`;
     });
     const left = listed.length - told.length;
@@ -168,7 +168,7 @@ function codes(variable: Profile['variable'], entry: Leaving['variables'][number
   }
   const rows = listed.slice(0, MOST_CODES).map(({ code, label, missing, reason }) => {
     const n = counted_.get(code) ?? 0;
-    return `<tr${missing ? ' class="missing"' : ''}><td class="code">${escapeHtml(code)}</td><td>${escapeHtml(label ?? '')}${missing ? ` <span class="soft">(no answer: ${reason ?? 'other'})</span>` : ''}</td><td class="n">${whole(n)}</td><td class="n">${missing ? '' : percent(n / Math.max(1, counts.valid))}</td></tr>`;
+    return `<tr${missing ? ' class="missing"' : ''}><td class="code">${escapeHtml(code)}</td><td>${escapeHtml(label ?? '')}${missing ? ` <span class="soft">(no answer: ${reason ?? 'other'})</span>` : ''}</td><td class="n">${whole(n)}</td><td class="n">${missing ? '' : percentHtml(n / Math.max(1, counts.valid))}</td></tr>`;
   });
   return `<table><thead><tr><th>Code</th><th>Label</th><th class="n">Rows</th><th class="n">of valid</th></tr></thead><tbody>${rows.join('')}</tbody></table>${
     listed.length > MOST_CODES

@@ -1,8 +1,4 @@
 import fc from 'fast-check';
-import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { ALL, column, DECISIONS, dig, ENTRIES, HOMES, written } from '../../testing/homes';
 import { linkCodebooks } from '../codebook/link';
@@ -227,7 +223,7 @@ describe('what goes out', () => {
     expect((await lines({ harmless: true }))[1]).toBe("H1003,9,'=1+1");
   });
 
-  it('is JSON a line at a time, blank null, numbers only where they are written back to the letter', async () => {
+  it('is JSON a line at a time, blank null', async () => {
     const files = await written(dig({ a: ['1', '7', '', '2.5'], b: ['x', '007', '', '"'] }), ['json']);
     expect(
       textOf(files, 'made.ndjson')
@@ -281,58 +277,4 @@ describe('what goes out', () => {
     const from = dig({ a: ['1'], b: ['2'] }, [{ type: 'rename', variable: 'a', name: 'b', label: null }]);
     expect(() => handoffOf(from.inspector, [], ALL, ['delimited'], new Date(0))).toThrow(/under the name b/);
   });
-});
-
-const has = (command: string): boolean => spawnSync(command, ['--version']).status === 0;
-
-describe('scripts', () => {
-  const from = dig(HOMES, DECISIONS, ENTRIES);
-  const folder = async (): Promise<string> => {
-    const to = mkdtempSync(join(tmpdir(), 'dig-scripts-'));
-    for (const [name, bytes] of await written(from, ['scripts'])) writeFileSync(join(to, name), bytes);
-    return to;
-  };
-  it.skipIf(!has('python3'))(
-    'of Python read the data as declared (skipped where there is no python3)',
-    async () => {
-      const says = execFileSync(
-        'python3',
-        [
-          '-c',
-          `import json, runpy
-g = runpy.run_path("made.py")
-print(json.dumps([g["extract"]["tenure"][:5], g["label"]["tenure"], g["labels"]["tenure"]["1"], g["missing"]["tenure"], g["extract"]["rent"][:3], g["extract"]["remark"][1:7], str(g["extract"]["day"][0]), g["extract"]["long"][0], len(g["extract"]["hhid"]), g["extract"]["zero"][:2]]))`,
-        ],
-        { cwd: await folder(), encoding: 'utf8' },
-      );
-      expect(JSON.parse(says)).toEqual([
-        [1, 2, 3, null, 1],
-        'Tenure <of> the "home"',
-        'Owned',
-        { '9': 'refused' },
-        [null, 12.5, 25],
-        ['a "quoted", one', 'two\nlines', '=1+1', ' blanks ', '🏠 Ø', null],
-        '2020-01-10',
-        expect.anything(),
-        HOMES.hhid.length,
-        expect.anything(),
-      ]);
-    },
-  );
-  it.skipIf(!has('Rscript'))(
-    'of R read the data as declared (skipped where there is no Rscript)',
-    async () => {
-      const says = execFileSync(
-        'Rscript',
-        [
-          '-e',
-          'source("made.R", encoding = "UTF-8"); cat(class(extract$tenure), as.character(extract$tenure[1:5]), attr(extract$tenure, "label"), attr(extract$tenure, "labels")[["1"]], attr(extract$tenure, "missing")[["9"]], extract$rent[1:3], format(extract$day[1]), nrow(extract), sep = "|")',
-        ],
-        { cwd: await folder(), encoding: 'utf8' },
-      );
-      expect(says).toBe(
-        'ordered|factor|1|2|3|NA|1|Tenure <of> the "home"|Owned|refused|NA|12.5|25|2020-01-10|60',
-      );
-    },
-  );
 });

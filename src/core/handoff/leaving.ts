@@ -3,7 +3,7 @@ import type { Bits } from '../extract/bits';
 import type { CodebookEntry, CodebookGroup } from '../extract/extract';
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
-import { isCategorical, isMeasure } from '../extract/words';
+import { isCategorical, isMeasure, isNumericStorage } from '../extract/words';
 import type { Level } from '../infer/level-list';
 import { spellingsOf } from '../infer/levels';
 import type { Inspected } from '../inspect/inspected';
@@ -26,8 +26,8 @@ export interface LeavingAsk {
 export interface LeavingVariable {
   name: string;
   storage: Storage;
-  /** Text of a zero-based row of the extract. */
-  text(row: number): string;
+  /** Text of a zero-based row of the extract, as delimited text holds it: of what a spreadsheet would run, harmless where that is asked for. */
+  spreadsheetText(row: number): string;
   /** What is made of the text of a row; of each distinct text once, where there are not too many. */
   lift<T>(of: (text: string) => T): (row: number) => T;
   entry: CodebookEntry;
@@ -108,7 +108,7 @@ function cellsOf(
   inspector: Inspector,
   inspected: Inspected,
   ask: LeavingAsk,
-): Pick<LeavingVariable, 'text' | 'lift'> {
+): Pick<LeavingVariable, 'spreadsheetText' | 'lift'> {
   const { name, places } = inspected;
   const variable = inspector.extract.variables.find((one) => one.name === name);
   if (!variable) throw new Error(`no column ${name}`);
@@ -123,11 +123,21 @@ function cellsOf(
     // What counts for another code goes out as that, and a point that a file implies is written; everything else to the letter.
     const whole = variable.implied && level.value !== null ? String(level.value) : text;
     const made = merges && isMerged(text, merges) ? level.code : whole;
-    const shown = ask.cells === 'labels' && level.label !== null ? level.label : made;
-    return ask.harmless ? harmless(shown) : shown;
+    return ask.cells === 'labels' && level.label !== null ? level.label : made;
+  };
+  // A number runs nowhere, however it is written: nor does what counts as one here.
+  const isNumber = (text: string): boolean => {
+    const level = byText.get(text);
+    return isNumericStorage(inspected.written.storage) && level !== undefined && level.value !== null;
   };
   const { column } = variable;
-  return { text: column.lift(out), lift: (of) => column.lift((text) => of(out(text))) };
+  return {
+    lift: (of) => column.lift((text) => of(out(text))),
+    spreadsheetText: column.lift((text) => {
+      const shown = out(text);
+      return ask.harmless && !(isNumber(text) && shown !== byText.get(text)?.label) ? harmless(shown) : shown;
+    }),
+  };
 }
 
 /** Whether a text, or what it is by number, counts for another. */

@@ -44,7 +44,7 @@ const fieldSchema = z.discriminatedUnion('type', [
     ...common,
     type: z.literal('string'),
     categories: z
-      .array(z.strictObject({ value: z.string(), label: z.string() }))
+      .array(z.strictObject({ value: z.string(), label: z.string().optional() }))
       .min(1)
       .optional(),
     categoriesOrdered: z.boolean().optional(),
@@ -53,8 +53,9 @@ const fieldSchema = z.discriminatedUnion('type', [
   z.object({
     ...common,
     type: z.literal('integer'),
+    bareNumber: z.boolean().optional(),
     categories: z
-      .array(z.strictObject({ value: number.int(), label: z.string() }))
+      .array(z.strictObject({ value: number.int(), label: z.string().optional() }))
       .min(1)
       .optional(),
     categoriesOrdered: z.boolean().optional(),
@@ -63,9 +64,26 @@ const fieldSchema = z.discriminatedUnion('type', [
   z.object({
     ...common,
     type: z.literal('number'),
+    bareNumber: z.boolean().optional(),
+    decimalChar: z.string().length(1).optional(),
+    groupChar: z.string().length(1).optional(),
     // Categories belong to string and integer alone.
     categories: z.undefined().optional(),
     constraints: z.strictObject({ minimum: number.optional(), maximum: number.optional() }).optional(),
+  }),
+  z.object({
+    ...common,
+    type: z.literal('boolean'),
+    trueValues: z.array(z.string()).min(1),
+    falseValues: z.array(z.string()).min(1),
+  }),
+  z.object({
+    ...common,
+    type: z.enum(['date', 'time', 'datetime']),
+    format: z
+      .string()
+      .regex(/%Y|%y|%H/)
+      .optional(),
   }),
 ]);
 const packageSchema = z.object({
@@ -92,15 +110,21 @@ const columnSchema = z
     titles: z.string(),
     name: z
       .string()
-      .regex(/^[A-Za-z0-9.][A-Za-z0-9._]*$/)
+      // A variable of a template (RFC 6570, 2.3) that does not begin with an underscore.
+      .regex(/^[A-Za-z0-9][A-Za-z0-9_]*(\.[A-Za-z0-9_]+)*$/)
       .optional(),
     datatype: z.union([
-      z.enum(['string', 'integer', 'double']),
+      z.enum(['string', 'integer', 'double', 'boolean']),
       z.strictObject({
         base: z.enum(['integer', 'double']),
         minimum: number.optional(),
         maximum: number.optional(),
+        format: z
+          .strictObject({ decimalChar: z.string().length(1), groupChar: z.string().length(1).optional() })
+          .optional(),
       }),
+      z.strictObject({ base: z.literal('boolean'), format: z.string().regex(/^[^|]+\|[^|]+$/) }),
+      z.strictObject({ base: z.enum(['date', 'time', 'dateTime']), format: z.string() }),
     ]),
     null: z.array(z.string()),
   })
@@ -119,6 +143,7 @@ const tableSchema = z
       lineTerminators: z.array(z.string()),
       header: z.literal(true),
       headerRowCount: z.literal(1),
+      commentPrefix: z.null(),
     }),
     tableSchema: z.strictObject({ columns: z.array(columnSchema).min(1) }),
   })
@@ -175,8 +200,11 @@ describe('what a handoff writes is valid by the published rules of', () => {
     expect(found.error?.issues).toBeUndefined();
     const fields = found.data?.resources[0].schema.fields ?? [];
     expect(fields.map(({ name }) => name)).toHaveLength(Object.keys(NASTY).length);
-    // A decimal comma is no number by the standard; an exponent is one.
-    expect(fields.find(({ name }) => name.startsWith('Größe'))?.type).toBe('string');
+    // A decimal comma is a number where the schema says so; an exponent is one anyway.
+    expect(fields.find(({ name }) => name.startsWith('Größe'))).toMatchObject({
+      type: 'number',
+      decimalChar: ',',
+    });
     expect(fields.find(({ name }) => name === 'exponent')?.type).toBe('number');
   });
 

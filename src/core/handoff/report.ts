@@ -15,7 +15,7 @@ import { profileOf } from '../inspect/profile';
 import type { InspectedVariable } from '../inspect/schema';
 import type { Weighted } from '../inspect/weighted';
 import { chartSvg } from './chart';
-import { counted, escapeHtml, figure, percent, whole } from './words';
+import { counted, escapeHtml, figure, percentHtml, whole } from './words';
 
 /** More frequencies than this are cut short in the report, and it says so. */
 const MOST_FREQUENCIES = 40;
@@ -145,7 +145,7 @@ function inventory(inspector: Inspector, variables: readonly Inspected[], flags:
     const own = flags.filter((flag) => flag.variables.includes(v.name));
     return (
       `<tr><td class="n">${v.position}</td><td><a href="#v${v.position}">${nameHtml(v.name, called)}</a></td><td>${labelHtml(v)}${note === null ? '' : `<br><span class="soft">Note: ${escapeHtml(note)}</span>`}</td><td>${kindMark(v)}</td>` +
-      `<td class="n">${whole(v.counts.distinct)}</td><td class="n">${whole(v.counts.valid)}</td><td class="n">${percent(v.counts.valid / v.counts.all)}</td><td class="n">${own.length || ''}</td><td>${signedOff ? 'yes' : ''}</td></tr>`
+      `<td class="n">${whole(v.counts.distinct)}</td><td class="n">${whole(v.counts.valid)}</td><td class="n">${percentHtml(v.counts.valid / v.counts.all)}</td><td class="n">${own.length || ''}</td><td>${signedOff ? 'yes' : ''}</td></tr>`
     );
   });
   return `<table><thead><tr><th class="n">No.</th><th>Name</th><th>Label</th><th>Kind (dashed, with ?: presumed)</th><th class="n">Distinct</th><th class="n">Valid</th><th class="n">Share of all rows</th><th class="n">Flags</th><th>Signed off</th></tr></thead><tbody>${rows.join('\n')}</tbody></table>`;
@@ -220,7 +220,7 @@ function makeUp({ counts, unreadable }: InspectedVariable): string {
   ] as const;
   return `Of ${whole(counts.all)} rows: ${parts
     .filter(([, n]) => n > 0)
-    .map(([name, n]) => `${whole(n)} ${name} (${percent(n / counts.all)})`)
+    .map(([name, n]) => `${whole(n)} ${name} (${percentHtml(n / counts.all)})`)
     .join(', ')}. ${counted(counts.distinct, 'distinct valid value')}.${
     unreadable.length
       ? ` Could not be read: ${unreadable
@@ -265,7 +265,7 @@ function frequencies(v: InspectedVariable, weighted: Weighted | null): string {
   const rest = measured ? 0 : v.frequencies.length - shown.length;
   const rows = shown.map(
     (f) =>
-      `<tr${f.missing ? ' class="missing"' : ''}><td class="code">${escapeHtml(f.code)}</td><td>${escapeHtml(f.label ?? '')}</td><td class="n">${whole(f.count)}</td><td class="n">${percent(f.shareOfAll)}</td><td class="n">${percent(f.shareOfValid)}</td>${sums ? `<td class="n">${whole(sums.get(f.code)?.sum ?? 0)}</td><td class="n">${percent(sums.get(f.code)?.shareOfValid ?? null)}</td>` : ''}</tr>`,
+      `<tr${f.missing ? ' class="missing"' : ''}><td class="code">${escapeHtml(f.code)}</td><td>${escapeHtml(f.label ?? '')}</td><td class="n">${whole(f.count)}</td><td class="n">${percentHtml(f.shareOfAll)}</td><td class="n">${percentHtml(f.shareOfValid)}</td>${sums ? `<td class="n">${whole(sums.get(f.code)?.sum ?? 0)}</td><td class="n">${percentHtml(sums.get(f.code)?.shareOfValid ?? null)}</td>` : ''}</tr>`,
   );
   const more =
     rest > 0

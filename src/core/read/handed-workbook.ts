@@ -1,4 +1,5 @@
 import { putUnder } from '../extract/put-under';
+import { spellingsCarried, spelt, type Spelling } from '../extract/spelling';
 
 /** The sheets of a workbook that a handoff wrote, and the heads of those that say what variables and codes are. */
 export const SHEETS = { data: 'data', variables: 'variables', codes: 'codes', rulings: 'rulings' } as const;
@@ -38,6 +39,26 @@ export const isHanded = (sheets: readonly Table[]): boolean =>
     sheets.find(({ name }) => name === SHEETS.codes),
     CODE_HEADS,
   );
+
+interface Writable {
+  name: string;
+  rows: string[][];
+}
+
+/** Puts cells back as they were spelt, in the sheets of a handoff: what stands there as a number, a day or truth. */
+export function spellAgain(sheets: readonly Writable[]): void {
+  const spellings = spellingsCarried(carriedIn(sheets));
+  if (spellings.size === 0) return;
+  const rowsOf = (wanted: string): string[][] => sheets.find(({ name }) => name === wanted)?.rows ?? [];
+  const data = rowsOf(SHEETS.data);
+  const columns = (data[0] ?? []).map((name) => spellings.get(name));
+  const put = (row: string[], at: number, spelling: Spelling | undefined): void => {
+    if (spelling && at < row.length) row[at] = spelt(row[at], spelling);
+  };
+  for (const row of data.slice(1)) columns.forEach((spelling, at) => put(row, at, spelling));
+  for (const row of rowsOf(SHEETS.codes).slice(1))
+    put(row, CODE_HEADS.indexOf('code'), spellings.get(row[0] ?? ''));
+}
 
 /** What such a workbook says of its variables, as JSON; `null` where it is none. */
 export function carriedIn(sheets: readonly Table[]): string | null {

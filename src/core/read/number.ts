@@ -17,10 +17,21 @@ export const PLAIN: NumberForm = { decimal: '.', thousands: '', implied: 0 };
 const BARE = /^\s*[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d{1,3})?\s*$/;
 /** What may stand around the digits: blanks, signs, brackets, currencies, percent. */
 const CURRENCY = '(?:\\p{Sc}|EUR|USD|GBP|CHF|SEK|NOK|DKK|JPY|kr\\.?)';
-const ADORNED = new RegExp(
-  `^(\\()?\\s*([+\\-\u2212])?\\s*(?:${CURRENCY})?\\s*([+\\-\u2212])?\\s*(\\d[\\d.,'\u2019\\s\u00a0\u202f\u2009]*|[.,]\\d+)([eE][+-]?\\d{1,3})?\\s*([-\u2212])?\\s*(%|${CURRENCY})?\\s*(\\))?$`,
-  'u',
-);
+const ADORNED_SOURCE = `^(\\()?\\s*([+\\-\u2212])?\\s*(?:${CURRENCY})?\\s*([+\\-\u2212])?\\s*(\\d[\\d.,'\u2019\\s\u00a0\u202f\u2009]*|[.,]\\d+)([eE][+-]?\\d{1,3})?\\s*([-\u2212])?\\s*(%|${CURRENCY})?\\s*(\\))?$`;
+const ADORNED = new RegExp(ADORNED_SOURCE, 'u');
+/**
+ * The same for programs in other languages: without classes that not all of them know. Its parts are: opening bracket, sign,
+ * sign, digits with what stands between, exponent, sign, currency or percent, closing bracket.
+ */
+export const adornedFor = (currencies: string): string =>
+  ADORNED_SOURCE.replaceAll('\\p{Sc}', `[${currencies}]`)
+    .replaceAll('\\d', '0-9')
+    .replace(/(?<!\[)0-9(?![^[]*\])/g, '[0-9]');
+/** How whole digits may be grouped under a form, for them. */
+export const groupedFor = ({ thousands }: NumberForm): string =>
+  GROUPED[thousands].source
+    .replaceAll('\\d', '[0-9]')
+    .replace(/\\u([0-9a-f]{4})/g, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16)));
 
 /** The only letters with which a number begins, and the first of each. */
 const CURRENCY_FIRST = /^(?:EUR|USD|GBP|CHF|SEK|NOK|DKK|JPY|kr)/;
@@ -69,6 +80,31 @@ export function readNumber(text: string, form: NumberForm = PLAIN): number | nul
   if (form.decimal === '.' && BARE.test(text)) return bareNumber(text, form);
   const parts = partsOf(text);
   return parts && numberOfParts(parts, form);
+}
+
+/**
+ * The number that a text stands for under a form, written plainly and with all its digits: a sign where it is negative, a point
+ * before decimals, an exponent only where it is needed. `null` where it stands for none.
+ *
+ * Example: `(€ 1.234,50)` with commas before decimals → `-1234.50`
+ */
+export function plainNumberText(text: string, form: NumberForm = PLAIN): string | null {
+  const value = readNumber(text, form);
+  if (value === null) return null;
+  const parts = partsOf(text);
+  if (!parts) return String(value);
+  const { digits, exponent, negative } = parts;
+  const at = digits.lastIndexOf(form.decimal);
+  let whole = (at < 0 ? digits : digits.slice(0, at)).replace(/\D/g, '');
+  let fraction = at < 0 ? '' : digits.slice(at + 1);
+  if (form.implied > 0 && at < 0) {
+    const padded = whole.padStart(form.implied + 1, '0');
+    whole = padded.slice(0, -form.implied);
+    fraction = padded.slice(-form.implied);
+  }
+  const plain = `${whole.replace(/^0+(?=\d)/, '') || '0'}${fraction ? `.${fraction}` : ''}`;
+  if (exponent && Number.isSafeInteger(value)) return String(value);
+  return `${negative ? '-' : ''}${plain}${exponent}`;
 }
 
 function bareNumber(text: string, form: NumberForm): number | null {

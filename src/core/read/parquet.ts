@@ -1,6 +1,7 @@
 import type { Compressors, FileMetaData, SchemaElement } from 'hyparquet';
 import { HANDED_ALL } from '../extract/carried';
 import { InputError } from '../extract/problem';
+import { spelt, spellingsCarried, type Spelling } from '../extract/spelling';
 import type { Storage } from '../extract/words';
 import { unpacked } from './gzip';
 import { Notices } from './notices';
@@ -87,8 +88,6 @@ const damaged = (file: string, cause: unknown): InputError =>
         says: `the Parquet file is damaged or uses what cannot be read here (${cause instanceof Error ? cause.message : String(cause)})`,
       });
 
-const two = (n: number): string => String(n).padStart(2, '0');
-
 /** A moment as ISO 8601 text, with as many decimals of a second as it has. @param units how many there are in a second */
 function momentText(value: bigint, units: bigint): string {
   const seconds = value >= 0n ? value / units : (value - units + 1n) / units;
@@ -160,19 +159,32 @@ function floatText(value: number): string {
   return String(value);
 }
 
-/** How a value of a column becomes the raw text of a cell. */
+/** How values of columns become the raw texts of cells: as they were spelt, in a file that a handoff wrote. */
+function textersOf({ columns, metadata }: Opened): ((value: unknown) => string)[] {
+  const spellings = spellingsCarried(carriedIn(metadata));
+  return columns.map((column) => {
+    const text = texter(column);
+    const spelling: Spelling | undefined = spellings.get(column.name);
+    return spelling ? (value) => spelt(text(value), spelling) : text;
+  });
+}
+
+const carriedIn = (metadata: FileMetaData): string | undefined =>
+  metadata.key_value_metadata?.find(({ key }) => key === HANDED_ALL)?.value;
+
 function texter(element: SchemaElement): (value: unknown) => string {
   const logical = element.logical_type?.type ?? element.converted_type;
   const unit = element.logical_type?.type === 'TIME' ? element.logical_type.unit : null;
+  const utc = element.logical_type?.type === 'TIMESTAMP' && element.logical_type.isAdjustedToUTC ? 'Z' : '';
   const perSecond = logical === 'TIME_MILLIS' || unit === 'MILLIS' ? 1000 : unit === 'NANOS' ? 1e9 : 1e6;
   return (value) => {
     if (value === null || value === undefined) return '';
-    if (typeof value === 'string') return value;
+    if (typeof value === 'string') return value + utc;
     if (typeof value === 'bigint' || typeof value === 'number') {
       if (logical === 'DECIMAL' && typeof value === 'number') return value.toFixed(element.scale ?? 0);
       if (declaredStorage(element) === 'time') {
-        const seconds = Math.floor(Number(value) / perSecond);
-        return `${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}`;
+        const units = BigInt(perSecond);
+        return momentText(BigInt(value), units).slice('1970-01-01T'.length);
       }
       return element.type === 'FLOAT' ? floatText(Number(value)) : String(value);
     }
@@ -187,8 +199,9 @@ export async function lookAtParquet(
   most: number,
   last: number,
 ): Promise<{ names: string[]; rows: string[][]; last: string[][]; all: number; packed: boolean }> {
-  const { columns, rows, read, packed } = await openParquet(source);
-  const texters = columns.map(texter);
+  const opened = await openParquet(source);
+  const { columns, rows, read, packed } = opened;
+  const texters = textersOf(opened);
   const cells = (batch: unknown[][]): string[][] =>
     batch.map((row) => texters.map((text, i) => text(row[i])));
   return {
@@ -207,10 +220,11 @@ export async function readParquet(
   control: Control,
   mostRows: number | null,
 ): Promise<FileRead> {
-  const { columns, rows, read, metadata } = await openParquet(source);
-  const texters = columns.map(texter);
+  const opened = await openParquet(source);
+  const { columns, rows, read, metadata } = opened;
+  const texters = textersOf(opened);
   const notices = new Notices();
-  const said = metadata.key_value_metadata?.find(({ key }) => key === HANDED_ALL)?.value;
+  const said = carriedIn(metadata);
   taker.names(
     columns.map(({ name }) => name),
     // In a file that a handoff wrote a text says nothing: it stands where a cell was not of a type.

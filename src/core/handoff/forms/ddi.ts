@@ -1,10 +1,12 @@
 import { entryCarried } from '../../codebook/handed';
 import { HANDED } from '../../extract/carried';
-import type { CodebookEntry } from '../../extract/extract';
-import { isMeasure, isNumericStorage } from '../../extract/words';
+import type { CodebookEntry, CodeRange } from '../../extract/extract';
+import { isCategorical, isMeasure, isNumericStorage } from '../../extract/words';
+import { validOf } from '../../infer/levels';
 import { documented } from '../../inspect/inspected';
+import { largest, smallest } from '../../tally/extent';
 import type { Leaving, LeavingVariable } from '../leaving';
-import { escapeHtml } from '../words';
+import { escapeXml } from '../words';
 import { bytesOf, type FileOut } from './file';
 
 const NATURES: Partial<Record<string, string>> = {
@@ -61,6 +63,7 @@ function variableXml({ name, storage, entry, inspected }: LeavingVariable, id: s
         : [],
     ),
   ];
+  const ranges = entry.validRanges.length ? entry.validRanges : observed(storage, inspected);
   const figure = (type: string, value: number | string | null): string =>
     value === null || typeof value === 'string' ? '' : `<sumStat type="${type}">${value}</sumStat>`;
   const figures = [
@@ -90,15 +93,50 @@ function variableXml({ name, storage, entry, inspected }: LeavingVariable, id: s
       : '<varFormat type="character"/>';
   return `<var ${attributes.join(' ')}>${entry.label === null ? '' : `<labl>${text(entry.label)}</labl>`}${
     entry.question ? `<qstn><qstnLit>${text(entry.question)}</qstnLit></qstn>` : ''
-  }${entry.validRanges.length ? `<valrng>${entry.validRanges.map(rangeXml).join('')}</valrng>` : ''}${
+  }${ranges.length ? `<valrng>${ranges.map(rangeXml).join('')}</valrng>` : ''}${
     invalid.length ? `<invalrng>${invalid.join('')}</invalrng>` : ''
-  }${entry.universe ? `<universe>${text(entry.universe)}</universe>` : ''}${figures}${entry.categories
+  }${entry.universe ? `<universe>${text(entry.universe)}</universe>` : ''}${figures}${categoriesOf(
+    entry,
+    inspected,
+  )
     .map(categoryXml)
     .join(
       '',
     )}${type}${entry.notes.map((note) => `<notes>${text(note)}</notes>`).join('')}<notes type="${HANDED}">${text(
     JSON.stringify(entryCarried(entry)),
   )}</notes></var>`;
+}
+
+/** The range of the valid numbers, where the archive gives none. */
+function observed(
+  storage: LeavingVariable['storage'],
+  { levels }: LeavingVariable['inspected'],
+): CodeRange[] {
+  const { values } = validOf(levels);
+  return isNumericStorage(storage) && values.length > 0
+    ? [{ min: smallest(values), max: largest(values) }]
+    : [];
+}
+
+/** Codes without a label beyond so many are no list of categories. */
+const MOST_CATEGORIES = 1000;
+/** Categories with their frequencies, those without a label too where codes are what a variable is made of. */
+function categoriesOf(
+  { categories }: CodebookEntry,
+  { kind, levels }: LeavingVariable['inspected'],
+): CodebookEntry['categories'] {
+  if (!isCategorical(kind)) return categories;
+  const known = new Set(categories.map(({ code }) => code));
+  const { levels: valid } = validOf(levels);
+  if (valid.length > MOST_CATEGORIES) return categories;
+  const bare = [...valid]
+    .filter(({ code, label }) => label === null && !known.has(code))
+    .map(({ code, count }) => ({ code, label: null, missing: false, reason: null, frequency: count }));
+  if (bare.length === 0) return categories;
+  const place = new Map([...valid].map(({ code }, i) => [code, i]));
+  const rank = ({ code, missing }: CodebookEntry['categories'][number]): number =>
+    place.get(code) ?? (missing ? Infinity : place.size);
+  return [...categories, ...bare].sort((a, b) => (rank(a) === rank(b) ? 0 : rank(a) - rank(b)));
 }
 
 const rangeXml = ({ min, max }: CodebookEntry['validRanges'][number]): string =>
@@ -113,7 +151,6 @@ const categoryXml = ({
 }: CodebookEntry['categories'][number]): string =>
   `<catgry${missing ? ` missing="Y"${reason ? ` missType="${reason}"` : ''}` : ''}><catValu>${text(code)}</catValu>${label === null ? '' : `<labl>${text(label)}</labl>`}${frequency === null ? '' : `<catStat type="freq">${frequency}</catStat>`}</catgry>`;
 
-/** Signs that XML 1.0 has no room for (2.2) are told in the notes alone. */
-const text = (value: string): string =>
-  escapeHtml(value.replace(/[\0-\x08\x0b\x0c\x0e-\x1f\ufffe\uffff]/g, '\ufffd')).replaceAll('\r', '&#13;');
+/** Signs that XML has no room for are told in the notes alone. */
+const text = (value: string): string => escapeXml(value).replaceAll('\r', '&#13;');
 const attribute = (value: string): string => text(value).replace(/\n/g, '&#10;').replace(/\t/g, '&#9;');

@@ -15,7 +15,7 @@ export function delimitedFile({ name, variables, rows }: Leaving): FileOut {
         pulse();
         yield bytesOf(
           `${Papa.unparse(
-            batch.map((row) => variables.map((one) => one.text(row))),
+            batch.map((row) => variables.map((one) => one.spreadsheetText(row))),
             options,
           )}\r\n`,
         );

@@ -1,15 +1,21 @@
-import { isNumericStorage } from '../../extract/words';
+import { isMeasure } from '../../extract/words';
 import { pulse } from '../../extract/pulse';
 import type { Leaving, LeavingVariable } from '../leaving';
+import { nativesOf, type Native } from '../native';
 import { batches, bytesOf, type FileOut } from './file';
 
-/** A record a line (newline-delimited JSON); blank is null. Numbers that JSON writes back to the letter are numbers. */
-export function jsonFile({ name, variables, rows }: Leaving): FileOut {
+/**
+ * A record a line (newline-delimited JSON); blank is null. Numbers are numbers whatever way they were written, truth is true
+ * or false; everything else is text, as it came.
+ */
+export function jsonFile(leaving: Leaving): FileOut {
+  const { name, variables, rows } = leaving;
   const keys = variables.map((one) => `${JSON.stringify(one.name)}:`);
   return {
     name: `${name}.ndjson`,
     *pieces() {
-      const values = variables.map((one) => one.lift((text) => valueText(one, text)));
+      const natives = nativesOf(leaving);
+      const values = variables.map((one, i) => one.lift((text) => valueText(one, natives[i], text)));
       const record = (row: number): string => `{${values.map((value, i) => keys[i] + value(row)).join(',')}}`;
       for (const batch of batches(rows.each())) {
         pulse();
@@ -19,13 +25,23 @@ export function jsonFile({ name, variables, rows }: Leaving): FileOut {
   };
 }
 
-function valueText({ storage }: LeavingVariable, text: string): string {
+function valueText(variable: LeavingVariable, native: Native, text: string): string {
   if (text === '') return 'null';
-  return isNumericStorage(storage) && isPlain(text) ? text : JSON.stringify(text);
+  const number = numberText(variable, native, text);
+  if (number !== null) return number === '' ? 'null' : number;
+  const plain = native.type === 'boolean' ? native.plain(text) : null;
+  return plain === null ? JSON.stringify(text) : plain === '' ? 'null' : plain;
 }
 
-/** Whether a text is a number that is written back to the letter. */
-export function isPlain(text: string): boolean {
-  const value = Number(text);
-  return Number.isFinite(value) && String(value) === text && !Object.is(value, -0) && !/e/i.test(text);
+/**
+ * A number as a form writes it that keeps numbers as doubles; `null` where the cell is none, or a whole number with more
+ * digits than a double holds. Identifiers of which one has as many are texts all of them.
+ */
+export function numberText({ inspected }: LeavingVariable, native: Native, text: string): string | null {
+  const { type, beyond, plain } = native;
+  if (type !== 'integer' && type !== 'number') return null;
+  if (beyond && !isMeasure(inspected.kind)) return null;
+  const number = plain(text);
+  if (!number || type === 'number') return number;
+  return Number.isSafeInteger(Number(number)) ? number : null;
 }

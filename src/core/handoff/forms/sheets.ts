@@ -1,4 +1,4 @@
-import { Zip, ZipDeflate, ZipPassThrough } from 'fflate';
+import { Zip, ZipDeflate } from 'fflate';
 import { InputError } from '../../extract/problem';
 import { bytesOf } from './file';
 
@@ -25,7 +25,11 @@ const TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml';
 const HEAD = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>\n';
 
 /** @param file its name, for what cannot be written @throws InputError where a sheet is longer than the container holds */
-export async function* workbookBytes(file: string, sheets: readonly SheetOut[]): AsyncGenerator<Uint8Array> {
+export async function* workbookBytes(
+  file: string,
+  formats: CellFormats,
+  sheets: readonly SheetOut[],
+): AsyncGenerator<Uint8Array> {
   const ready: Uint8Array[] = [];
   let failed: Error | null = null;
   const zip = new Zip((error, piece) => {
@@ -36,11 +40,13 @@ export async function* workbookBytes(file: string, sheets: readonly SheetOut[]):
     if (failed) throw failed;
     return ready.splice(0);
   };
-  for (const [name, text] of partsOf(sheets)) {
-    const part = new ZipPassThrough(name);
+  const put = (name: string, text: string): void => {
+    // Some readers look for the end of a part, whose length stands behind it, and find it only where it is packed.
+    const part = new ZipDeflate(name, { level: 3 });
     zip.add(part);
     part.push(bytesOf(text), true);
-  }
+  };
+  for (const [name, text] of partsOf(sheets)) put(name, text);
   for (const [i, sheet] of sheets.entries()) {
     // Speed counts for more than the last tenth of size here.
     const part = new ZipDeflate(`xl/worksheets/sheet${i + 1}.xml`, { level: 3 });
@@ -61,6 +67,8 @@ export async function* workbookBytes(file: string, sheets: readonly SheetOut[]):
     part.push(bytesOf('</sheetData></worksheet>'), true);
     yield* taken();
   }
+  // Which formats there are is known once all cells are written.
+  put('xl/styles.xml', formats.xml());
   zip.end();
   yield* taken();
 }
@@ -88,17 +96,47 @@ function partsOf(sheets: readonly SheetOut[]): [name: string, text: string][] {
       'xl/_rels/workbook.xml.rels',
       `${HEAD}<Relationships xmlns="${PACKAGE}/relationships">${each((_, n) => `<Relationship Id="rId${n}" Type="${LINKS}/worksheet" Target="worksheets/sheet${n}.xml"/>`)}<Relationship Id="rId${sheets.length + 1}" Type="${LINKS}/styles" Target="styles.xml"/></Relationships>`,
     ],
-    [
-      'xl/styles.xml',
-      `${HEAD}<styleSheet xmlns="${MAIN}"><fonts count="1"><font><sz val="11"/><name val="Calibri"/></font></fonts><fills count="2"><fill><patternFill patternType="none"/></fill><fill><patternFill patternType="gray125"/></fill></fills><borders count="1"><border><left/><right/><top/><bottom/><diagonal/></border></borders><cellStyleXfs count="1"><xf numFmtId="0" fontId="0" fillId="0" borderId="0"/></cellStyleXfs><cellXfs count="1"><xf numFmtId="0" fontId="0" fillId="0" borderId="0" xfId="0"/></cellXfs><cellStyles count="1"><cellStyle name="Normal" xfId="0" builtinId="0"/></cellStyles></styleSheet>`,
-    ],
   ];
 }
 
-/** What stands in a cell behind its place: a text, or a number as it is written; nothing for an empty cell. */
+/** Formats beyond so many are left out: spreadsheets keep some 200 of a workbook's own. */
+const MOST_FORMATS = 180;
+/** The first number that a workbook's own formats may have (ISO/IEC 29500-1, 18.8.30). */
+const OWN_FORMATS = 164;
+
+/** The formats in which cells of a workbook show numbers, each once. */
+export class CellFormats {
+  private readonly places = new Map<string, number>([['', 0]]);
+
+  /** The place of a format among those of the workbook; 0, which is the general one, for an empty one and where there are too many. */
+  of(code: string): number {
+    const known = this.places.get(code);
+    if (known !== undefined) return known;
+    if (this.places.size > MOST_FORMATS) return 0;
+    this.places.set(code, this.places.size);
+    return this.places.size - 1;
+  }
+
+  /** The part of the container that lists them. */
+  xml(): string {
+    const codes = [...this.places.keys()].slice(1);
+    const own = codes.map(
+      (code, i) => `<numFmt numFmtId="${OWN_FORMATS + i}" formatCode="${attribute(code)}"/>`,
+    );
+    const cells = codes.map(
+      (_, i) =>
+        `<xf numFmtId="${OWN_FORMATS + i}" fontId="0" fillId="0" borderId="0" xfId="0" applyNumberFormat="1"/>`,
+    );
+    return `${HEAD}<styleSheet xmlns="${MAIN}">${own.length ? `<numFmts count="${own.length}">${own.join('')}</numFmts>` : ''}<fonts count="1"><font><sz val="11"/><name val="Calibri"/></font></fonts><fills count="2"><fill><patternFill patternType="none"/></fill><fill><patternFill patternType="gray125"/></fill></fills><borders count="1"><border><left/><right/><top/><bottom/><diagonal/></border></borders><cellStyleXfs count="1"><xf numFmtId="0" fontId="0" fillId="0" borderId="0"/></cellStyleXfs><cellXfs count="${cells.length + 1}"><xf numFmtId="0" fontId="0" fillId="0" borderId="0" xfId="0"/>${cells.join('')}</cellXfs><cellStyles count="1"><cellStyle name="Normal" xfId="0" builtinId="0"/></cellStyles></styleSheet>`;
+  }
+}
+
+/** What stands in a cell behind its place: a text, a number as it is written in the place of a format, or truth; nothing for an empty cell. */
 export const textCell = (text: string): string =>
   ` t="inlineStr"><is><t xml:space="preserve">${content(text)}</t></is></c>`;
-export const numberCell = (written: string): string => `><v>${written}</v></c>`;
+export const numberCell = (written: string, format = 0): string =>
+  `${format ? ` s="${format}"` : ''}><v>${written}</v></c>`;
+export const truthCell = (is: boolean): string => ` t="b"><v>${is ? 1 : 0}</v></c>`;
 /** Cells of a row as XML. @param row one-based @param cells as `textCell` and `numberCell` make them; empty for no cell */
 export function rowXml(row: number, letters: readonly string[], cells: readonly string[]): string {
   let xml = `<row r="${row}">`;

@@ -1,12 +1,23 @@
 import { entryCarried } from '../../codebook/handed';
 import { InputError } from '../../extract/problem';
 import { pulse } from '../../extract/pulse';
-import { isNumericStorage } from '../../extract/words';
 import { CODE_HEADS, SHEETS, VARIABLE_HEADS } from '../../read/handed-workbook';
 import type { Leaving, LeavingVariable } from '../leaving';
 import { batches, type FileOut } from './file';
-import { isPlain } from './json';
-import { lettersOf, MOST_SIGNS, numberCell, rowXml, textCell, workbookBytes, type SheetOut } from './sheets';
+import { carriedWith, nativesOf, type Native } from '../native';
+import { numberText } from './json';
+import { momentFormat, numberFormat, serialOf } from './number-formats';
+import {
+  CellFormats,
+  lettersOf,
+  MOST_SIGNS,
+  numberCell,
+  rowXml,
+  textCell,
+  truthCell,
+  workbookBytes,
+  type SheetOut,
+} from './sheets';
 
 /** Rows and columns of a sheet that the form has room for (ISO/IEC 29500 as spreadsheets read it). */
 const MOST_ROWS = 1_048_575;
@@ -37,10 +48,13 @@ export function workbookFile(leaving: Leaving, rulings: readonly RulingLine[]): 
           file,
           says: `${more} that a sheet holds; choose another form, or fewer of them`,
         });
-      yield* workbookBytes(file, [
-        dataSheet(file, leaving),
-        table(SHEETS.variables, [[...VARIABLE_HEADS], ...aboutVariables(leaving)]),
-        table(SHEETS.codes, [[...CODE_HEADS], ...aboutCodes(leaving)]),
+      const formats = new CellFormats();
+      const natives = nativesOf(leaving);
+      const cellsOf = variables.map((variable, i) => cellWriter(file, variable, natives[i], formats));
+      yield* workbookBytes(file, formats, [
+        dataSheet(leaving, cellsOf),
+        table(SHEETS.variables, [[...VARIABLE_HEADS], ...aboutVariables(leaving, natives)]),
+        table(SHEETS.codes, [[...CODE_HEADS], ...aboutCodes(leaving, cellsOf)]),
         table(SHEETS.rulings, [
           ['when', 'ruling', 'reason'],
           ...rulings.map(({ at, says, why }) => [at, says, why]),
@@ -50,7 +64,7 @@ export function workbookFile(leaving: Leaving, rulings: readonly RulingLine[]): 
   };
 }
 
-function dataSheet(file: string, { variables, rows }: Leaving): SheetOut {
+function dataSheet({ variables, rows }: Leaving, cellsOf: readonly ((text: string) => string)[]): SheetOut {
   return {
     name: SHEETS.data,
     *rows() {
@@ -60,9 +74,7 @@ function dataSheet(file: string, { variables, rows }: Leaving): SheetOut {
         letters,
         variables.map(({ name }) => textCell(name)),
       );
-      const cells = variables.map((variable) =>
-        variable.lift<string>((text) => cellOf(file, variable, text)),
-      );
+      const cells = variables.map((variable, i) => variable.lift(cellsOf[i]));
       let at = 2;
       for (const batch of batches(rows.each())) {
         pulse();
@@ -79,17 +91,46 @@ function dataSheet(file: string, { variables, rows }: Leaving): SheetOut {
   };
 }
 
-function cellOf(file: string, { name, storage }: LeavingVariable, text: string): string {
-  if (text === '') return '';
-  if (text.length > MOST_SIGNS)
-    throw new InputError({
-      file,
-      says: `${name} holds a text of ${text.length} signs, more than the ${MOST_SIGNS} that a cell of a workbook holds; choose another form`,
-    });
-  return isNumericStorage(storage) && isPlain(text) && exact(text) ? numberCell(text) : textCell(text);
+/**
+ * What writes the cells of a variable: numbers as numbers, days and moments as those of the sheet, truth as truth, each in a
+ * format that shows it as it came; everything else as text.
+ */
+function cellWriter(
+  file: string,
+  variable: LeavingVariable,
+  native: Native,
+  formats: CellFormats,
+): (text: string) => string {
+  const { type, spelling } = native;
+  // A sheet knows no zones.
+  const shown =
+    spelling?.as === 'moment' && /^(Z|UTC|[+-]00(:?00)?)?$/.test(spelling.zone ?? '') ? spelling : null;
+  const moment = shown ? formats.of(momentFormat(shown)) : 0;
+  return (text) => {
+    if (text === '') return '';
+    if (text.length > MOST_SIGNS)
+      throw new InputError({
+        file,
+        says: `${variable.name} holds a text of ${text.length} signs, more than the ${MOST_SIGNS} that a cell of a workbook holds; choose another form`,
+      });
+    const number = numberText(variable, native, text);
+    if (number) return numberCell(number, formats.of(numberFormat(text, number, inForm(variable))));
+    if (number === '') return '';
+    const plain = type === 'text' ? null : native.plain(text);
+    if (plain === '') return '';
+    if (type === 'boolean' && plain !== null) return truthCell(plain === 'true');
+    const serial = plain === null || moment === 0 ? null : serialOf(plain);
+    return serial === null ? textCell(text) : numberCell(serial, moment);
+  };
 }
 
-type Value = string | number | null;
+const inForm = ({ inspected }: LeavingVariable): '.' | ',' => inspected.written.numberForm.decimal;
+
+/** A cell that is made already. */
+interface Made {
+  cell: string;
+}
+type Value = string | number | Made | null;
 
 /** A small sheet of its own. */
 function table(name: string, rows: readonly (readonly Value[])[]): SheetOut {
@@ -104,20 +145,22 @@ function table(name: string, rows: readonly (readonly Value[])[]): SheetOut {
           row.map((value) =>
             value === null || value === ''
               ? ''
-              : typeof value === 'number'
-                ? numberCell(String(value))
-                : textCell(value),
+              : typeof value === 'object'
+                ? value.cell
+                : typeof value === 'number'
+                  ? numberCell(String(value))
+                  : textCell(value),
           ),
         );
     },
   };
 }
 
-function* aboutVariables({ variables, groups }: Leaving): Generator<Value[]> {
-  for (const { name, storage, entry, inspected } of variables) {
+function* aboutVariables({ variables, groups }: Leaving, natives: readonly Native[]): Generator<Value[]> {
+  for (const [i, { name, storage, entry, inspected }] of variables.entries()) {
     const { kind, confirmed, role, counts } = inspected;
     const sets = groups.filter((group) => group.variables.includes(name)).map((group) => group.name);
-    const carried = JSON.stringify(entryCarried({ ...entry, categories: [] }));
+    const carried = JSON.stringify(entryCarried({ ...carriedWith(entry, natives[i]), categories: [] }));
     const short = (text: string | null): string | null => text?.slice(0, MOST_SIGNS) ?? null;
     yield [
       name,
@@ -143,11 +186,19 @@ const piecesOf = (text: string): string[] =>
     text.slice(i * MOST_SIGNS, (i + 1) * MOST_SIGNS),
   );
 
-function* aboutCodes({ variables }: Leaving): Generator<Value[]> {
-  for (const { name, entry } of variables)
+/** Codes stand as the cells do that hold them, so that one can be looked up by the other. */
+function* aboutCodes(
+  { variables }: Leaving,
+  cellsOf: readonly ((text: string) => string)[],
+): Generator<Value[]> {
+  for (const [i, { name, entry }] of variables.entries())
     for (const { code, label, missing, reason, frequency } of entry.categories)
-      yield [name, code, label, missing ? 'yes' : null, reason, frequency];
+      yield [
+        name,
+        { cell: cellsOf[i](code) || textCell(code) },
+        label,
+        missing ? 'yes' : null,
+        reason,
+        frequency,
+      ];
 }
-
-/** A cell of a workbook keeps fifteen digits. */
-const exact = (text: string): boolean => text.replace(/[-.]/g, '').length <= 15;
