@@ -16,8 +16,9 @@ describe('a table of a database', () => {
       CREATE TABLE many AS SELECT i AS id, 1 + i % 3 AS tenure FROM generate_series(1, 150000) i;
       ANALYZE`);
     browser = await openBrowser();
-    await browser.driver.get(inject('address'));
+    await browser.driver.get(`${inject('address')}/#start=${inject('secret')}`);
     await see(browser.driver, '[data-ready]');
+    expect(await browser.driver.getCurrentUrl()).toBe(`${inject('address')}/`);
   }, 90_000);
   afterAll(async () => {
     await browser?.driver.quit();
@@ -150,15 +151,25 @@ describe('a table of a database', () => {
       fetch(`${inject('address')}/api/database`, { method: 'POST', headers, body });
     const origin = inject('address');
     const type = 'application/json';
+    const start = { 'x-dig-start': inject('secret') };
     const status = async (...of: Parameters<typeof ask>): Promise<number> => (await ask(...of)).status;
-    expect(await status({ origin, 'content-type': type })).toBe(200);
-    expect(await status({ 'content-type': type })).toBe(403);
-    expect(await status({ origin: 'http://elsewhere.example', 'content-type': type })).toBe(403);
-    expect(await status({ origin, 'content-type': type, 'sec-fetch-site': 'cross-site' })).toBe(403);
-    expect(await status({ origin, 'content-type': 'text/plain' })).toBe(415);
-    expect(await status({ origin, 'content-type': type }, '{"ask":"everything"}')).toBe(400);
+    expect(await status({ origin, 'content-type': type, ...start })).toBe(200);
+    // Whoever is on the same machine can write any header, and does not know the secret.
+    const forged = await ask({ origin, 'content-type': type, 'x-dig-start': 'guessed' });
+    expect(forged.status).toBe(403);
+    expect(await forged.json()).toMatchObject({
+      problem: { says: expect.stringContaining('open the address that it printed') as string },
+    });
+    expect(await status({ origin, 'content-type': type })).toBe(403);
+    expect(await status({ 'content-type': type, ...start })).toBe(403);
+    expect(await status({ origin: 'http://elsewhere.example', 'content-type': type, ...start })).toBe(403);
+    expect(await status({ origin, 'content-type': type, 'sec-fetch-site': 'cross-site', ...start })).toBe(
+      403,
+    );
+    expect(await status({ origin, 'content-type': 'text/plain', ...start })).toBe(415);
+    expect(await status({ origin, 'content-type': type, ...start }, '{"ask":"everything"}')).toBe(400);
     const refused = await (
-      await ask({ origin, 'content-type': type }, '{"ask":"tables","address":null}')
+      await ask({ origin, 'content-type': type, ...start }, '{"ask":"tables","address":null}')
     ).json();
     expect(refused).toMatchObject({ problem: { says: expect.stringContaining('give its address') } });
   });

@@ -6,6 +6,8 @@ import type { TestProject } from 'vitest/node';
 declare module 'vitest' {
   export interface ProvidedContext {
     address: string;
+    /** What stands behind the # of the address that the start prints. */
+    secret: string;
   }
 }
 
@@ -19,6 +21,7 @@ const freePort = (): Promise<number> =>
     });
   });
 
+const SECRET = 'secret-of-the-interface-tests';
 let server: ChildProcess | null = null;
 
 /** Serves the program as `npm start` does, on a port of its own, for all interface tests. */
@@ -27,7 +30,7 @@ export default async function setup(project: TestProject): Promise<() => void> {
   const address = `http://127.0.0.1:${port}`;
   server = spawn('node', ['scripts/start.mjs'], {
     cwd: root,
-    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1' },
+    env: { ...process.env, PORT: String(port), HOST: '127.0.0.1', DIG_START: SECRET },
     stdio: ['ignore', 'inherit', 'inherit'],
   });
   const patience = Date.now() + 300_000;
@@ -41,5 +44,6 @@ export default async function setup(project: TestProject): Promise<() => void> {
     await new Promise((resolve) => setTimeout(resolve, 300));
   }
   project.provide('address', address);
+  project.provide('secret', SECRET);
   return () => void server?.kill('SIGTERM');
 }

@@ -1,5 +1,6 @@
 /** `npm start`: installs, builds, serves on this machine, and says where to look. */
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { createServer } from 'node:net';
 import { hostname, networkInterfaces } from 'node:os';
 import { build, install, root } from './setup.mjs';
@@ -35,6 +36,8 @@ function names() {
 
 install();
 build();
+/** Known to whoever sees what is printed here, and to the page that is opened from it: only that may ask a database. */
+const secret = process.env.DIG_START || randomBytes(24).toString('base64url');
 const port = await freePort();
 const usual = Number(process.env.PORT ?? 3000);
 if (port !== usual)
@@ -52,6 +55,7 @@ const server = spawn(
       NODE_ENV: 'production',
       NEXT_TELEMETRY_DISABLED: '1',
       DIG_NAMES: names().join(','),
+      DIG_START: secret,
     },
   },
 );
@@ -59,7 +63,7 @@ server.stdout.on('data', (chunk) => {
   const text = String(chunk);
   if (/Ready/.test(text))
     console.log(
-      `Dig First is at http://${host === '0.0.0.0' ? 'localhost' : host}:${port} (the demo is one click away; Ctrl-C stops it)`,
+      `Dig First is at http://${host === '0.0.0.0' ? 'localhost' : host}:${port}/#start=${secret}\n(the demo is one click away; what stands behind the # lets the page ask a database; Ctrl-C stops it)`,
     );
   else if (/error|warn/i.test(text)) process.stderr.write(text);
 });

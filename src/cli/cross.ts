@@ -1,5 +1,6 @@
 import { crossDocument } from '../core/inspect/crossing';
 import { everythingDocument } from '../core/inspect/everything';
+import { inView } from '../core/sets/view';
 import { InputError } from '../core/extract/problem';
 import { give } from './files';
 import { namedIn } from './named';
@@ -24,6 +25,11 @@ export async function cross(paths: string[], options: CrossOptions): Promise<voi
       file: '--everything',
       says: 'holds one variable against all others: leave out --across, --within and --measure',
     });
+  if (everything && withMissing)
+    throw new InputError({
+      file: '--everything',
+      says: 'tells how strongly variables hang together by their valid rows: leave out --with-missing',
+    });
   const inspector = await openExtract(paths, options, false);
   const named = namedIn(inspector);
   const one = (name: string | undefined, option: string): string | null =>
@@ -35,7 +41,8 @@ export async function cross(paths: string[], options: CrossOptions): Promise<voi
       ? await everythingDocument(
           inspector,
           { down, weight: by },
-          inspector.extract.variables.map(({ name }) => name),
+          // What a person put out of view is held against nothing.
+          inView(inspector.variables, inspector.decided).map(({ name }) => name),
         )
       : await crossDocument(inspector, {
           down,

@@ -67,7 +67,7 @@ const opening = (name: string, description: string, writes = false): Command => 
     .option('--sheet <name>', 'the sheet of a workbook')
     .option(
       '--records <place>',
-      'where the records of a JSON document are: list, lines, or the name of the member that holds them',
+      'where the records of a JSON document are: list, lines, the name of the member that holds them; or columns, index, split',
     )
     .addOption(
       new Option('--decimal <mark>', 'the decimal mark, where cells leave it open').choices(['.', ',']),

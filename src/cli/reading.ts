@@ -1,3 +1,4 @@
+import { isTableShape } from '../core/read/json-tables';
 import type { Form } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
 import type { Encoding } from '../core/read/encoding';
@@ -36,7 +37,12 @@ export function readingOf({
     ...(sheet === undefined ? {} : { sheet }),
     ...(records === undefined
       ? {}
-      : { records: records === 'list' || records === 'lines' ? records : (`in ${records}` as const) }),
+      : {
+          records:
+            records === 'list' || records === 'lines' || isTableShape(records)
+              ? records
+              : (`in ${records}` as const),
+        }),
   };
 }
 

@@ -40,3 +40,12 @@ export function placeOf(address: string): Place {
   if (!database) throw refuse('the address names no database');
   return { host: found.host ?? process.env.PGHOST ?? 'localhost', port, database, user };
 }
+
+/** The password that stands in an address itself; `null` where none does. */
+export const passwordOf = (address: string): string | null => parse(address).password || null;
+
+/** Whether two addresses lead to the same database of the same server, for the same user. */
+export function leadsAlike(one: string, other: string): boolean {
+  const [a, b] = [placeOf(one), placeOf(other)];
+  return placeText(a) === placeText(b) && a.user === b.user;
+}

@@ -2,7 +2,7 @@ import pg from 'pg';
 import Cursor from 'pg-cursor';
 import pgpass from 'pgpass';
 import { Stopped } from '../core/extract/problem';
-import { placeOf, type Place } from './address';
+import { passwordOf, placeOf, type Place } from './address';
 import { inWords } from './trouble';
 
 /** Milliseconds until a server that does not answer is given up. */
@@ -38,6 +38,8 @@ export interface Statement {
 export interface Opening {
   /** Seconds that a statement may take; without end where it is 0. */
   timeout?: number;
+  /** Whether no password but that of the address itself may go there: the address is not of whoever started the program. */
+  alone?: boolean;
 }
 
 /**
@@ -53,17 +55,18 @@ export class Connection {
     private readonly client: pg.Client,
     private readonly address: string,
     readonly place: Place,
+    private readonly alone: boolean,
   ) {}
 
   /** @throws InputError in words; no word of the address but host, port and database is told */
-  static async open(address: string, { timeout = 0 }: Opening = {}): Promise<Connection> {
+  static async open(address: string, { timeout = 0, alone = false }: Opening = {}): Promise<Connection> {
     const place = placeOf(address);
-    const client = clientOf(address);
+    const client = clientOf(address, alone);
     // What happens between statements is told by the next one.
     client.on('error', () => undefined);
     try {
       await client.connect();
-      const made = new Connection(client, address, place);
+      const made = new Connection(client, address, place, alone);
       await client.query(
         [
           ...SETTINGS,
@@ -151,7 +154,7 @@ export class Connection {
   async stop(): Promise<void> {
     this.stopped = true;
     const pid = (this.client as unknown as { processID: number }).processID;
-    const other = clientOf(this.address);
+    const other = clientOf(this.address, this.alone);
     other.on('error', () => undefined);
     try {
       await other.connect();
@@ -166,12 +169,18 @@ export class Connection {
   }
 }
 
-function clientOf(address: string): pg.Client {
+function clientOf(address: string, alone: boolean): pg.Client {
   const client = new pg.Client({
     connectionString: address,
     connectionTimeoutMillis: PATIENCE,
     keepAlive: true,
   });
+  if (alone) {
+    // Neither the environment nor a pgpass file is looked into: an address may lead anywhere.
+    const own = passwordOf(address);
+    Object.assign(client, { password: () => own ?? Promise.reject(new Error('no password supplied')) });
+    return client;
+  }
   const { host, port, database, user } = client;
   // What neither the address nor the environment says may stand in a pgpass file.
   if (!client.password)

@@ -2,7 +2,7 @@ import { Inspector } from '../core/inspect/inspect';
 import { InputError, Stopped, type Problem } from '../core/extract/problem';
 import { askedFrom } from '../core/intake/asked-far';
 import { sentOf, type DatabaseAsk, type OpenLine, type TableWanted, type Tables } from '../core/intake/sent';
-import { placeOf, placeText } from './address';
+import { leadsAlike, placeOf, placeText } from './address';
 import { tablesIn } from './catalogue';
 import { Connection } from './connection';
 import { TableSource } from './source';
@@ -21,6 +21,16 @@ export function known(): { at: string | null } {
   return { at: address ? placeText(placeOf(address)) : null };
 }
 
+/**
+ * Opens a connection to an address that a page gave. Passwords of the environment and of a pgpass file are for the database that
+ * the start of the program named, and for no other.
+ */
+function openedAt(address: string): Promise<Connection> {
+  const own = process.env.DIG_DATABASE;
+  const alone = !own || !leadsAlike(address, own);
+  return Connection.open(address, { timeout: TIMEOUT, alone });
+}
+
 /** The tables that may be read, and what to ask for one of them with. @throws InputError in words */
 export async function tables({ address }: DatabaseAsk & { ask: 'tables' }): Promise<Tables> {
   const at = address ?? process.env.DIG_DATABASE;
@@ -29,7 +39,7 @@ export async function tables({ address }: DatabaseAsk & { ask: 'tables' }): Prom
       file: 'the database',
       says: 'give its address: postgres://user@host:port/database',
     });
-  const connection = await Connection.open(at, { timeout: TIMEOUT });
+  const connection = await openedAt(at);
   try {
     const listed = await tablesIn(connection);
     const session = crypto.randomUUID();
@@ -50,7 +60,7 @@ function connected(session: string): Promise<Connection> {
       file: 'the database',
       says: 'the connection was let go meanwhile; connect again',
     });
-  return Connection.open(address, { timeout: TIMEOUT });
+  return openedAt(address);
 }
 
 /** Rows in the cells of tables. @throws InputError in words */

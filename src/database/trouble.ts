@@ -17,7 +17,8 @@ const WORDS: Readonly<Record<string, string>> = {
   EAI_AGAIN: 'the name of the host could not be looked up; check it, and the network',
   EHOSTUNREACH: 'the host cannot be reached; check the network',
   ETIMEDOUT: 'it did not answer in time; check host, port and network',
-  '28P01': 'the password was refused; give another in PGPASSWORD or a pgpass file',
+  '28P01':
+    'the password was refused; give another in PGPASSWORD or a pgpass file; on the screen, in the address itself unless DIG_DATABASE named it',
   '28000': 'it does not let this user in from here; ask who runs it',
   '3D000': 'there is no database of this name on the server; check it',
   '42501': 'this user may not read it; ask who runs the database for the right to select from it',
@@ -51,7 +52,9 @@ export function inWords(cause: unknown, place: Place, element?: string): unknown
     return say(`${known}${more}`);
   }
   if (/password must be a string|no password supplied/i.test(message))
-    return say('it asks for a password; give it in PGPASSWORD or a pgpass file');
+    return say(
+      'it asks for a password; give it in PGPASSWORD or a pgpass file; on the screen, in the address itself unless DIG_DATABASE named it',
+    );
   if (/SASL|SCRAM/.test(message)) return say(WORDS['28P01']);
   if (/does not support SSL/i.test(message))
     return say('the server speaks no TLS; leave sslmode out of the address');

@@ -9,10 +9,12 @@ import {
   tablesSchema,
   type DatabaseAsk,
   type OpenLine,
+  START_HEADER,
   type TableWanted,
   type Tables,
 } from '../core/intake/sent';
 import type { KeptRows } from '../core/rows/all-rows';
+import { startSecret } from '../storage/start-secret';
 import type { Tell } from './protocol';
 
 const PLACE = '/api/database';
@@ -23,7 +25,11 @@ async function asked(ask: DatabaseAsk, signal?: AbortSignal): Promise<Response> 
   try {
     response = await fetch(PLACE, {
       method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
+      headers: {
+        'Content-Type': 'application/json',
+        // Only who started the program has the address that it stands in.
+        [START_HEADER]: (await startSecret()) ?? '',
+      },
       body: JSON.stringify(ask),
       signal: signal ?? null,
     });

@@ -5,6 +5,8 @@ import { listen } from '../core/extract/pulse';
 export class Turn {
   private running = 0;
   private flag: Int32Array | null = null;
+  /** Whose stopping is listened for in long loops now. */
+  private heard: (() => void) | null = null;
 
   /** @param shared one 32-bit integer that the page counts up to stop what runs; `null` where memory cannot be shared */
   hear(shared: SharedArrayBuffer | null): void {
@@ -25,18 +27,24 @@ export class Turn {
     const check = (): void => {
       if (this.running !== mine || this.wishes() !== wishes) throw new Stopped();
     };
-    listen(check);
+    this.listenFor(check);
     try {
       return await work(async () => {
         // What is asked meanwhile is no part of this work.
-        listen(null);
+        this.listenFor(null);
         await new Promise((resolve) => setTimeout(resolve));
         check();
-        listen(check);
+        this.listenFor(check);
       });
     } finally {
-      if (this.running === mine) listen(null);
+      // Work that was stopped must not stop what comes after it; other work may be under way by now.
+      if (this.heard === check) this.listenFor(null);
     }
+  }
+
+  private listenFor(check: (() => void) | null): void {
+    this.heard = check;
+    listen(check);
   }
 
   private wishes(): number {

@@ -5,11 +5,13 @@ import { holding } from './locks';
 import { appendEntries, openLog } from './log';
 import { listKept } from './records';
 import { keepStanding, openStanding } from './standing';
+import { keepStartSecret } from './start-secret';
 import { keepView, lastOpen, openView, setLastOpen } from './view';
 
 export const browserStorage = {
   appendEntries,
   keepStanding,
+  keepStartSecret,
   keepView,
   lastOpen,
   listKept,

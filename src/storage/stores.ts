@@ -11,6 +11,8 @@ export const stores = {
   log: localforage.createInstance({ name: 'dig-first-log' }),
   view: localforage.createInstance({ name: 'dig-first-view' }),
   found: localforage.createInstance({ name: 'dig-first-found' }),
+  /** What this start of the program gave to whoever started it. */
+  start: localforage.createInstance({ name: 'dig-first-start' }),
   standing: localforage.createInstance({ name: 'dig-first-standing-rules' }),
 };
 

@@ -177,6 +177,7 @@ export async function remove(id: string): Promise<void> {
         says: `could not be removed (${(cause as Error).message}); try again`,
       },
     });
+    return;
   }
   windows.say({ kind: 'removed', id });
   if (get().id === id) clearDesk();

@@ -3,6 +3,7 @@ import { bareEntry, type Codebook, type CodebookEntry } from '../extract/extract
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
 import { HANDED, HANDED_ALL } from '../extract/carried';
+import { codesDescribed } from './described';
 import { carriedEntry, carriedGroups } from './handed';
 
 /** A natural-language property (CSV on the Web, "Metadata Vocabulary for Tabular Data"): a text, texts, or texts by language. */
@@ -72,15 +73,19 @@ export function readCsvw(file: string, document: unknown): Codebook {
     });
   }
   const { tables, ...whole } = parsed.data;
-  const entries = new Map<string, CodebookEntry>();
-  for (const one of tables ?? [whole]) {
+  const entries: CodebookEntry[] = [];
+  const described = (tables ?? [whole]).filter(({ tableSchema: own }) => own);
+  for (const one of described) {
     const inherited = one.null ?? whole.null;
+    const known = new Set<string>();
+    const files = described.length > 1 && typeof one.url === 'string' ? [nameInAddress(one.url)] : undefined;
     for (const found of one.tableSchema?.columns ?? []) {
       const entry = found.virtual ? null : entryOf(found, one.tableSchema?.null ?? inherited);
-      if (entry && !entries.has(entry.name)) entries.set(entry.name, entry);
+      if (entry && !known.has(entry.name)) entries.push({ ...entry, ...(files ? { files } : {}) });
+      if (entry) known.add(entry.name);
     }
   }
-  if (entries.size === 0)
+  if (entries.length === 0)
     throw new InputError({
       file,
       element: 'tableSchema',
@@ -91,10 +96,27 @@ export function readCsvw(file: string, document: unknown): Codebook {
     form: 'csvw',
     title: first(whole['dc:title']),
     cases: null,
-    entries: [...entries.values()],
+    entries,
     groups: carriedGroups(whole[HANDED_ALL as keyof typeof whole]),
     notices: [],
   };
+}
+
+/** The name of the file that an address leads to. */
+function nameInAddress(url: string): string {
+  const last = url.split('/').at(-1) ?? url;
+  try {
+    return decodeURIComponent(last);
+  } catch {
+    return last;
+  }
+}
+
+/** All texts of a natural-language property. */
+function textsIn(text: z.infer<typeof words> | undefined): string[] {
+  if (text === undefined) return [];
+  if (typeof text === 'string') return [text];
+  return Array.isArray(text) ? text : Object.values(text).flat();
 }
 
 function first(text: z.infer<typeof words> | undefined): string | null {
@@ -142,11 +164,15 @@ function entryOf(
   const carried = carriedEntry(found[HANDED]);
   if (carried) return { ...carried, name: title ?? name };
   const entry = bareEntry(name);
+  // A file's column may stand under any of its titles.
+  const titles = textsIn(found.titles).filter((one) => one !== name);
+  if (titles.length) entry.titles = titles;
   const told = first(found['dc:description'] ?? found.description);
   // A title that only repeats the name says nothing.
   entry.label =
     first(found['dc:title']) ?? (title !== name ? title : null) ?? (told && told.length <= 120 ? told : null);
   if (told && told !== entry.label) entry.notes.push(told);
+  entry.categories = codesDescribed(told);
   const type = typeof found.datatype === 'string' ? { base: found.datatype } : found.datatype;
   entry.storage = type?.base ? storageOf(type.base) : null;
   const bound = (value: string | number | undefined): number | null =>

@@ -4,17 +4,22 @@ import {
   type Codebook,
   type CodebookEntry,
   type CodebookGroup,
-  type CodeRange,
-  type Location,
   type Notice,
 } from '../extract/extract';
-import type { Storage } from '../extract/words';
 import { InputError } from '../extract/problem';
 import { HANDED } from '../extract/carried';
 import { carriedEntry } from './handed';
+import {
+  locationOf,
+  nameInUri,
+  NATURES,
+  number,
+  publish,
+  rangeOf,
+  storageOf,
+  type Attributes,
+} from './ddi-attributes';
 import { reasonOfLabel } from './missing-words';
-
-type Attributes = Record<string, string>;
 
 /** Whether the beginning of a file is a DDI-Codebook document. */
 export function looksLikeDdi(start: string): boolean {
@@ -90,8 +95,6 @@ export function parseDdi(file: string, xml: string): Codebook {
 }
 
 const local = (name: string): string => name.slice(name.indexOf(':') + 1);
-const number = (text: string | undefined): number | null =>
-  text === undefined || text.trim() === '' || !Number.isFinite(Number(text)) ? null : Number(text);
 const clean = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 interface OpenCategory {
@@ -140,6 +143,8 @@ class DdiReader {
   private entry: CodebookEntry | null = null;
   private category: OpenCategory | null = null;
   private carried: string | null = null;
+  /** Data files that the document names, with the number of rows of each. */
+  private readonly files: { id: string; file: string; cases: number | null }[] = [];
   private readonly notices: Notice[] = [];
   private collected: string[] = [];
   private readonly attributes: Attributes[] = [];
@@ -148,6 +153,8 @@ class DdiReader {
     this.attributes.push(attributes);
     this.collected.push('');
     if (name === 'var') this.openVariable(attributes);
+    else if (name === 'fileDscr')
+      this.files.push({ id: attributes.ID ?? '', file: nameInUri(attributes.URI), cases: null });
     else if (name === 'varGrp')
       this.group = {
         id: attributes.ID ?? '',
@@ -174,7 +181,14 @@ class DdiReader {
     else if (this.entry) this.closeInVariable(this.entry, name, parent, attributes, text, raw);
     else if (this.group) this.closeInGroup(this.group, name, text);
     else if (name === 'titl' && this.title === null && text) this.title = text;
-    else if (name === 'caseQnty') this.cases = (this.cases ?? 0) + (number(text) ?? 0) || null;
+    else if (name === 'caseQnty') {
+      this.cases = (this.cases ?? 0) + (number(text) ?? 0) || null;
+      const file = this.files.at(-1);
+      if (file) file.cases ??= number(text);
+    } else if (name === 'fileName' && text) {
+      const file = this.files.at(-1);
+      if (file) file.file = text;
+    }
   }
 
   private openVariable(attributes: Attributes): void {
@@ -188,6 +202,7 @@ class DdiReader {
       isWeight: attributes.wgt === 'wgt',
       nature: NATURES.find((nature) => nature === attributes.nature) ?? null,
       decimals: number(attributes.dcml),
+      ...(attributes.files ? { files: listOf(attributes.files) } : {}),
     };
   }
 
@@ -241,7 +256,7 @@ class DdiReader {
       ranges.push({ min: number(attributes.VALUE), max: number(attributes.VALUE) });
     else if (name === 'var') {
       if (!entry.name) this.notices.push({ says: 'a variable of the codebook has no name and is left out' });
-      else if (this.entries.some(({ name: known }) => known === entry.name))
+      else if (this.entries.some((known) => known.name === entry.name && sameFiles(known, entry)))
         this.notices.push({ says: `the codebook describes ${entry.name} twice; the first counts` });
       else this.entries.push(this.withCarried(entry));
       this.entry = null;
@@ -252,7 +267,8 @@ class DdiReader {
   /** What a handoff carried beside the standard says all; published figures are the document's own. */
   private withCarried(entry: CodebookEntry): CodebookEntry {
     const carried = this.carried === null ? null : carriedEntry(this.carried);
-    return carried ? { ...carried, name: entry.name, published: entry.published } : entry;
+    const { files, published } = entry;
+    return carried ? { ...carried, name: entry.name, published, ...(files ? { files } : {}) } : entry;
   }
 
   private closeInGroup(group: OpenGroup, name: string, text: string): void {
@@ -261,6 +277,12 @@ class DdiReader {
       this.groups.push(group);
       this.group = null;
     }
+  }
+
+  /** The data file that an id of the document stands for. */
+  private fileOf(id: string): string {
+    const found = this.files.find((file) => file.id === id);
+    return found?.file || id;
   }
 
   finish(name: string): Codebook {
@@ -280,71 +302,16 @@ class DdiReader {
       form: 'ddi-codebook',
       title: this.title,
       cases: this.cases,
-      entries: this.entries,
+      ...(this.files.length > 1 ? { parts: this.files.map(({ file, cases }) => ({ file, cases })) } : {}),
+      entries: this.entries.map(({ files, ...entry }) =>
+        files && this.files.length > 1 ? { ...entry, files: files.map((id) => this.fileOf(id)) } : entry,
+      ),
       groups,
       notices: this.notices,
     };
   }
 }
 
-const rangeOf = ({ min, max, minExclusive, maxExclusive }: Attributes): CodeRange => ({
-  min: number(min ?? minExclusive),
-  max: number(max ?? maxExclusive),
-});
-
-const NATURES = ['nominal', 'ordinal', 'interval', 'ratio'] as const;
-
-/** One-based columns, from start and end, or start and width, or end and width; `null` where they make no sense. */
-function locationOf(attributes: Attributes): Location | null {
-  const whole = (name: 'StartPos' | 'EndPos' | 'width' | 'RecSegNo'): number | null => {
-    const value = number(attributes[name]);
-    return value !== null && Number.isInteger(value) && value >= 1 ? value : null;
-  };
-  const [startPos, endPos, width, record] = [
-    whole('StartPos'),
-    whole('EndPos'),
-    whole('width'),
-    whole('RecSegNo'),
-  ];
-  const start = startPos ?? (endPos !== null && width !== null ? endPos - width + 1 : null);
-  const end = endPos ?? (start !== null && width !== null ? start + width - 1 : null);
-  return start !== null && end !== null && start >= 1 && end >= start && end <= LAST_COLUMN
-    ? { start, end, ...(record !== null && record > 1 && record <= MOST_RECORDS ? { record } : {}) }
-    : null;
-}
-/** No case takes more lines. */
-const MOST_RECORDS = 1000;
-/** No line of a data file is longer. */
-const LAST_COLUMN = 1_000_000;
-
-function storageOf({ type, category }: Attributes, decimals: number | null): Storage | null {
-  if (category === 'date') return 'date';
-  if (category === 'time') return 'time';
-  if (type === 'character') return 'text';
-  return type === 'numeric' ? (decimals ? 'decimal' : 'integer') : null;
-}
-
-function publish({ published }: CodebookEntry, type: string | undefined, value: number | null): void {
-  if (value === null) return;
-  switch (type) {
-    case 'vald':
-      published.valid = value;
-      break;
-    case 'invd':
-      published.invalid = value;
-      break;
-    case 'min':
-      published.min = value;
-      break;
-    case 'max':
-      published.max = value;
-      break;
-    case 'mean':
-      published.mean = value;
-      break;
-    case 'stdev':
-      published.sd = value;
-      break;
-    default:
-  }
-}
+/** Whether two entries of one name speak of one data file. */
+const sameFiles = (a: CodebookEntry, b: CodebookEntry): boolean =>
+  !a.files || !b.files || a.files.some((file) => b.files?.includes(file));

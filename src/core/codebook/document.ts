@@ -1,6 +1,6 @@
 import type { Codebook } from '../extract/extract';
 import { InputError } from '../extract/problem';
-import { JsonReader } from '../read/json';
+import { JsonReader } from '../read/json-reader';
 import { allBytes, type ByteSource } from '../read/source';
 import { looksLikeCsvw, readCsvw } from './csvw';
 import { decodeXml, looksLikeDdi, parseDdi } from './ddi';

@@ -1,3 +1,4 @@
+import { entriesFor } from './by-file';
 import type { Codebook, CodebookEntry, Extract, Notice } from '../extract/extract';
 
 /**
@@ -17,25 +18,35 @@ export function linkCodebooks(extract: Extract, given: readonly Codebook[]): Ext
       variables: extract.variables.map((variable) => ({ ...variable, entry: null })),
     };
   const exact = new Map<string, CodebookEntry>();
-  for (const { entries } of codebooks) {
+  const notices: Notice[] = [];
+  const files = extract.files.flatMap(({ name, sheet }) => (sheet === undefined ? [name] : [name, sheet]));
+  for (const codebook of codebooks) {
+    const { entries, unclear } = entriesFor(codebook, files);
     for (const entry of entries) {
       const known = exact.get(entry.name);
       exact.set(entry.name, known ? completed(known, entry) : entry);
     }
+    if (unclear.length)
+      notices.push({
+        says: `${codebook.name} describes ${listed(unclear)} for several data files, none of which has the name of one here; the first counts`,
+      });
   }
   const folded = new Map<string, CodebookEntry | null>();
   for (const entry of exact.values()) {
     const key = entry.name.toLowerCase();
     folded.set(key, folded.has(key) ? null : entry);
   }
+  const titled = new Map<string, CodebookEntry | null>();
+  for (const entry of exact.values())
+    for (const title of new Set(entry.titles)) titled.set(title, titled.has(title) ? null : entry);
   const fixed = extract.files.length > 0 && extract.files.every(({ form }) => form === 'fixed-width');
   const used = new Set<CodebookEntry>();
   const variables = extract.variables.map((variable) => {
-    const entry = exact.get(variable.name) ?? folded.get(variable.name.toLowerCase()) ?? null;
+    const { name } = variable;
+    const entry = exact.get(name) ?? titled.get(name) ?? folded.get(name.toLowerCase()) ?? null;
     if (entry) used.add(entry);
     return { ...variable, entry, ...(fixed && entry?.decimals ? { implied: entry.decimals } : {}) };
   });
-  const notices: Notice[] = [];
   const unknown = variables
     .filter(({ entry, name }) => !entry && name !== extract.wave?.variable)
     .map(({ name }) => name);

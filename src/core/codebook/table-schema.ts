@@ -3,6 +3,7 @@ import { bareEntry, type Codebook, type CodebookEntry } from '../extract/extract
 import { InputError } from '../extract/problem';
 import type { Storage } from '../extract/words';
 import { HANDED, HANDED_ALL } from '../extract/carried';
+import { codesDescribed } from './described';
 import { carriedEntry, carriedGroups } from './handed';
 import { reasonOfLabel } from './missing-words';
 
@@ -62,17 +63,30 @@ export function readTableSchema(file: string, document: unknown): Codebook {
   const isPackage = 'resources' in parsed.data;
   const { title, name, resources } = isPackage
     ? (parsed.data as z.infer<typeof packaged>)
-    : { title: undefined, name: undefined, resources: [{ schema: parsed.data as z.infer<typeof schema> }] };
-  const entries = new Map<string, CodebookEntry>();
+    : {
+        title: undefined,
+        name: undefined,
+        resources: [{ schema: parsed.data as z.infer<typeof schema> } as z.infer<typeof resource>],
+      };
+  const entries: CodebookEntry[] = [];
   const notices: Codebook['notices'] = [];
-  for (const { schema: found } of resources) {
+  const described = resources.filter(({ schema: found }) => found);
+  for (const { path, name: called, schema: found } of described) {
+    const files = [path ?? called ?? []].flat();
+    const known = new Set<string>();
     for (const one of found?.fields ?? []) {
-      if (entries.has(one.name))
+      if (known.has(one.name))
         notices.push({ says: `the codebook describes ${one.name} twice; the first counts` });
-      else entries.set(one.name, entryOf(one, found?.missingValues));
+      else
+        entries.push({
+          ...entryOf(one, found?.missingValues),
+          // Several tables may have columns of one name.
+          ...(described.length > 1 && files.length ? { files } : {}),
+        });
+      known.add(one.name);
     }
   }
-  if (entries.size === 0)
+  if (entries.length === 0)
     throw new InputError({
       file,
       element: 'resources',
@@ -83,7 +97,7 @@ export function readTableSchema(file: string, document: unknown): Codebook {
     form: 'table-schema',
     title: title ?? name ?? null,
     cases: null,
-    entries: [...entries.values()],
+    entries,
     groups: carriedGroups((parsed.data as Record<string, unknown>)[HANDED_ALL]),
     notices,
   };
@@ -127,6 +141,7 @@ function entryOf(
     ...category,
     reason: category.missing ? (reasonOfLabel(category.label ?? category.code) ?? 'other') : null,
   }));
+  if (entry.categories.length === 0) entry.categories = codesDescribed(one.description ?? null);
   entry.missingTexts = missing.filter(({ label }) => label === null).map(({ value }) => value);
   const { minimum, maximum } = one.constraints ?? {};
   const bound = (value: string | number | undefined): number | null =>

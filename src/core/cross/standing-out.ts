@@ -1,7 +1,9 @@
 /** Adjusted residuals beyond this are no chance: a cell stands out. */
 export const BEYOND = 3;
+/** Sums of doubles miss what they come to by this little: a residual of 3 is not beyond 3. */
+const ROUNDING = 1e-9;
 export const standsOutBy = (residual: number | null): residual is number =>
-  residual !== null && Math.abs(residual) > BEYOND;
+  residual !== null && Math.abs(residual) > BEYOND + ROUNDING;
 
 /** What a table of two variables says of how they hang together. */
 interface Association {
@@ -57,7 +59,8 @@ export function associationOf(
   const [r, c] = [held(line), held(column)];
   const least = Math.min(r, c) - 1;
   return {
-    chiSquare,
+    // One line or one column is what its margin says: nothing is left but rounding.
+    chiSquare: least > 0 ? chiSquare : 0,
     degreesOfFreedom: Math.max(0, (r - 1) * (c - 1)),
     cramersV: least > 0 ? Math.sqrt(chiSquare / (n * least)) : null,
     expected,

@@ -126,6 +126,10 @@ export interface CodebookEntry {
   /** Digits after the decimal point; in fixed-width text they may be implied. */
   decimals: number | null;
   published: PublishedFigures;
+  /** Data files or tables that it speaks of, where the document describes several. */
+  files?: string[];
+  /** Other names under which a column of it may stand. */
+  titles?: string[];
   /** What a person had decided where the document was written by a handoff. */
   handed?: Handed;
 }
@@ -186,6 +190,8 @@ export interface Codebook {
   title: string | null;
   /** Published number of rows of the data that it describes. */
   cases: number | null;
+  /** The data files that it describes, where there are several, with the published number of rows of each. */
+  parts?: { file: string; cases: number | null }[];
   entries: CodebookEntry[];
   groups: CodebookGroup[];
   notices: Notice[];

@@ -41,8 +41,8 @@ export class Against {
     if (!isMeasure(other.kind)) return null;
     const { records, within } = inspector;
     const groups = await records.measured([down.categories], numbersOf(other), within, this.weight);
-    // Whatever they weigh.
-    const { rows } = await records.cross([down.categories, validRows(other)], within);
+    // Whatever they weigh, and without those that have no weight, as of categories.
+    const { rows } = await records.cross([down.categories, validRows(other)], within, this.weight);
     return { ...pair, base: sum(rows), etaSquared: etaSquared(groups), cells: null };
   }
 

@@ -6,7 +6,7 @@ import type { Written } from '../infer/storage';
 import { largest } from '../tally/extent';
 import { modes } from '../tally/mode';
 import { moments } from '../tally/moments';
-import { quantile } from '../tally/quantile';
+import { quantile, step } from '../tally/quantile';
 import { type Weighed } from '../tally/weighed';
 import type { Frequency, InspectedVariable, Statistics } from './schema';
 
@@ -44,13 +44,9 @@ export function statisticsOf(
     return { ...none, min: isoText(low, form, dateForm), max: isoText(high, form, dateForm), mode };
   }
   if (kind !== 'ordinal' && !isMeasure(kind)) return { ...none, mode };
-  const ranks = {
-    min: low,
-    max: high,
-    median: quantile(values, 0.5),
-    q1: quantile(values, 0.25),
-    q3: quantile(values, 0.75),
-  };
+  // Between two steps of a scale there is nothing: of ordered categories a quantile is one of them.
+  const at = (p: number): number | null => (kind === 'ordinal' ? step(values, p) : quantile(values, p));
+  const ranks = { min: low, max: high, median: at(0.5), q1: at(0.25), q3: at(0.75) };
   if (!isMeasure(kind)) return { ...none, ...ranks, mode };
   const { mean, sd, variance, skewness, kurtosis } = moments(values);
   return { ...ranks, mean, sd, variance, range: high - low, skewness, kurtosis, mode };

@@ -7,6 +7,7 @@ import type { Bits } from '../extract/bits';
 import { crossed } from '../rows/counting';
 import { weightOf } from './as-counted';
 import { kish, type Kish } from '../tally/kish';
+import { step } from '../tally/quantile';
 import { total } from '../tally/weighed';
 import { weightedMoments } from '../tally/weighted-moments';
 import { weightedQuantile } from '../tally/weighted-quantile';
@@ -83,7 +84,9 @@ function figuresOf({ kind, levels }: Inspected, sums: Float64Array, rows: number
   if (valid.length === 0 || !validOf(levels).ascending || (!isMeasure(kind) && kind !== 'ordinal'))
     return null;
   const weighed = { values: valid.map(({ value }) => value), counts: valid.map(({ sum }) => sum) };
-  const [q1, median, q3] = [0.25, 0.5, 0.75].map((p) => weightedQuantile(weighed, rows, p));
+  const [q1, median, q3] = [0.25, 0.5, 0.75].map((p) =>
+    kind === 'ordinal' ? step(weighed, p) : weightedQuantile(weighed, rows, p),
+  );
   return { ...(isMeasure(kind) ? weightedMoments(weighed, rows) : { mean: null, sd: null }), q1, median, q3 };
 }
 

@@ -1,5 +1,7 @@
 import type { Codebook, Marks } from '../extract/extract';
+import { fileStem } from '../codebook/by-file';
 import { InputError } from '../extract/problem';
+import { putUnder } from '../extract/put-under';
 import { fitsLayout, type Layout } from '../read/fixed-width';
 import { unpacked } from '../read/gzip';
 import { lookAt, type Look, type Reading } from '../read/look';
@@ -265,13 +267,20 @@ async function unarchive({
 interface Located {
   layout: Layout;
   from: string;
+  /** The data file that it is of, where the document tells it. */
+  file?: string;
 }
 
+/** The layouts that a codebook has: one for each of the data files that it describes. */
 function layoutOf({ name: from, entries }: Codebook): Located[] {
-  const layout = entries
-    .flatMap(({ name, location }) => (location ? [{ name, ...location }] : []))
-    .sort((a, b) => (a.record ?? 1) - (b.record ?? 1) || a.start - b.start);
-  return layout.length ? [{ layout, from }] : [];
+  const byFile = new Map<string, typeof entries>();
+  for (const entry of entries) for (const file of entry.files ?? ['']) putUnder(byFile, file, entry);
+  return [...byFile].flatMap(([file, own]) => {
+    const layout = own
+      .flatMap(({ name, location }) => (location ? [{ name, ...location }] : []))
+      .sort((a, b) => (a.record ?? 1) - (b.record ?? 1) || a.start - b.start);
+    return layout.length ? [{ layout, from, file }] : [];
+  });
 }
 
 /** The layout that the first lines of a text fit. @param any take the first one whatever the lines say */
@@ -284,7 +293,10 @@ async function fitting(
   const { bytes } = await firstBytes((await unpacked(source)).open(), 1 << 16);
   if (notText(bytes)) return null;
   const text = new TextDecoder().decode(bytes);
-  return layouts.find(({ layout }) => fitsLayout(text, layout)) ?? (any ? layouts[0] : null);
+  const stem = fileStem(source.name);
+  const named = layouts.filter(({ file }) => file && fileStem(file) === stem);
+  const likely = [...named, ...layouts.filter((one) => !named.includes(one))];
+  return likely.find(({ layout }) => fitsLayout(text, layout)) ?? (any ? likely[0] : null);
 }
 
 /** Whether what was taken for a first row of data is the names that a codebook describes. */

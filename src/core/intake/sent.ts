@@ -157,3 +157,6 @@ function packed(of: Codes | Float64Array): string {
 }
 const unpacked = (text: string): Uint8Array<ArrayBuffer> =>
   Uint8Array.from(atob(text), (sign) => sign.charCodeAt(0));
+
+/** The header in which a page says the secret of this start of the program. */
+export const START_HEADER = 'x-dig-start';

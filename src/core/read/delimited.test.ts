@@ -247,3 +247,23 @@ describe('several files', () => {
     expect(extractName(['w1.csv', 'w2.csv'])).toBe('w');
   });
 });
+
+describe('rows with names of their own', () => {
+  it.each([
+    ['of several columns', '"mpg","cyl"\n"Mazda",21,6\n"Hornet",22.8,4\n', ['column_1', 'mpg', 'cyl']],
+    ['of one column', 'x\n1,5\n2,6\n3,7\n', ['column_1', 'x']],
+    ['parted by blanks', 'x y\n1 2.5 6\n2 7.5 7\n', ['column_1', 'x', 'y']],
+  ])('have them in a column without a name, and nothing is shifted: %s', async (_, text, names) => {
+    const extract = await read(text);
+    expect(extract.variables.map(({ name }) => name)).toEqual(names);
+    expect(rowsOf(extract)[0]).toEqual(text.split('\n')[1].replaceAll('"', '').split(/[, ]/));
+    expect(extract.files[0].notices.map(({ says }) => says)).toContain(
+      'every row has one cell more than there are names: the first column holds the names of the rows, and has none itself',
+    );
+    expect((await lookAt(sourceOf('file.csv', text))).names).toEqual(names);
+  });
+  it('are none where every row ends with a delimiter, or not all are longer', async () => {
+    expect((await read('a,b\n1,2,\n3,4,\n')).variables.map(({ name }) => name)).toEqual(['a', 'b']);
+    expect((await read('a,b\n1,2,5\n3,4\n')).variables.map(({ name }) => name)).toEqual(['a', 'b']);
+  });
+});

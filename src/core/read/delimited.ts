@@ -90,7 +90,7 @@ export async function lookAtDelimited(
       (chosen.delimiter === undefined ? dialect.titles : guessTitles(rows, usualWidth(rows).width)),
     rows.length - 1,
   );
-  rows = rows.slice(titles);
+  rows = withRowNames(rows.slice(titles), chosen.header ?? true);
   const header = guessHeader(rows.slice(0, HEADER_ROWS));
   const reading: DelimitedReading = { ...cut, encoding, titles, header: chosen.header ?? header.header };
   const width = rows[0].length;
@@ -225,7 +225,14 @@ export async function readDelimited(
         if (!emptyRow(row))
           notices.add(place(i), `a title, not read: ${row.join(' ').slice(0, 120)}`, 'titles');
       });
+      // Whether there is a column without a name shows in the rows below the names.
+      if (first >= 0 && first === rows.length - 1 && !last) return 0;
       if (first >= 0) {
+        const named = withRowNames(rows.slice(first), reading.header);
+        if (named[0] !== rows[first]) {
+          notices.add(place(first), ROW_NAMES, 'row names');
+          rows[first] = named[0];
+        }
         const made = columnNames(reading.header ? rows[first] : [], rows[first].length);
         width = made.names.length;
         checkWidth(file, width);
@@ -323,6 +330,23 @@ export async function readDelimited(
     ...(begins ? { begins } : {}),
     notices: notices.list(),
   };
+}
+
+const ROW_NAMES =
+  'every row has one cell more than there are names: the first column holds the names of the rows, and has none itself';
+/**
+ * Rows whose first names all columns, where all others have one cell more and the first column has no name, as programs write
+ * it that name their rows: a blank name is put before the others. The same rows where that is not so.
+ */
+function withRowNames(rows: string[][], header: boolean): string[][] {
+  const [names, ...rest] = rows;
+  const below = rest.filter((row) => !emptyRow(row));
+  if (!header || !names || below.length === 0 || below.some(({ length }) => length !== names.length + 1))
+    return rows;
+  // A delimiter at the end of every row makes no column.
+  if (below.every((row) => row[row.length - 1] === '') || names.some((name) => name.trim() === ''))
+    return rows;
+  return [['', ...names], ...rest];
 }
 
 const emptyRow = (row: readonly string[]): boolean => row.length === 1 && row[0] === '';

@@ -83,6 +83,10 @@ const MOST_TITLES = 10;
 export function guessTitles(rows: readonly string[][], width: number): number {
   if (width < 2) return 0;
   const isTitles = (at: number): boolean => at > 0 && at <= MOST_TITLES && rows[at].length === width;
+  // The name of one column beside names of rows, which have none, is no title.
+  if (width === 2 && rows[0]?.length === 1 && rows.slice(1).every(({ length }) => length === 2))
+    if (/^[\p{L}_.][\p{L}\p{N}_.]*$/u.test(rows[0][0]) && !guessHeader(rows.slice(1, 1 + HEADER_ROWS)).header)
+      return 0;
   const narrow = rows.findIndex((row) => row.length > width / 2);
   if (isTitles(narrow)) return narrow;
   // Padded with delimiters, as spreadsheets save them: told by what they hold, if the names below them fill their row.

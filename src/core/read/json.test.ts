@@ -21,6 +21,58 @@ const failure = async (work: Promise<unknown>) =>
     (cause: unknown) => (cause instanceof InputError ? cause.problem : cause),
   );
 
+describe('a JSON document of another shape', () => {
+  const two = [
+    { a: '1.0', b: 'x' },
+    { a: '22', b: '' },
+  ];
+  it.each([
+    ['lists by column', '{"a":[1.0,22],"b":["x",null]}', 'columns'],
+    ['objects by column', '{"a":{"0":1.0,"1":22},"b":{"0":"x","1":null}}', 'columns'],
+    ['objects by row', '{"0":{"a":1.0,"b":"x"},"1":{"a":22,"b":null}}', 'index'],
+    ['names beside rows', '{"columns":["a","b"],"index":[0,1],"data":[[1.0,"x"],[22,null]]}', 'split'],
+    [
+      'a schema beside records',
+      '{"schema":{"fields":[{"name":"a"},{"name":"b"}]},"data":[{"a":1.0,"b":"x"},{"a":22,"b":null}]}',
+      'in data',
+    ],
+  ])('is read as the table that it is: %s', async (_, text, records) => {
+    expect((await lookAt(sourceOf('x', text))).reading.records).toBe(records);
+    expect(rowsOf(await read(text))).toEqual(two);
+  });
+  it('has the names of its rows as a column, where they do more than count', async () => {
+    expect(rowsOf(await read('{"h1":{"a":1},"h2":{"a":2},"h3":{"a":3}}'))).toEqual([
+      { index: 'h1', a: '1' },
+      { index: 'h2', a: '2' },
+      { index: 'h3', a: '3' },
+    ]);
+    expect(rowsOf(await read('{"a":{"7":1,"9":2},"b":{"9":4}}'))).toEqual([
+      { index: '7', a: '1', b: '' },
+      { index: '9', a: '2', b: '4' },
+    ]);
+  });
+  it('is one record, where nothing says otherwise', async () => {
+    expect(rowsOf(await read('{"a":1,"l":[1,2]}'))).toEqual([{ a: '1', l: '[1,2]' }]);
+    expect(rowsOf(await read('{"a":{"x":1},"b":{"y":2}}'))).toEqual([{ a: '{"x":1}', b: '{"y":2}' }]);
+  });
+  it('says which row has more values than names', async () => {
+    expect(await failure(read('{"columns":["a"],"data":[[1],[2,3]]}'))).toMatchObject({
+      file: 'r.json',
+      says: 'row 2 has 2 values for 1 names',
+    });
+  });
+  it('is no table where each record has names of its own, or values are nested without end', async () => {
+    const own = `[${Array.from({ length: 20_000 }, (_, i) => `{"k${i}":1}`).join(',')}]`;
+    expect(await failure(read(own))).toMatchObject({
+      says: expect.stringMatching(/^nearly every record/) as string,
+    });
+    const deep = `[{"a":${'['.repeat(30_000)}${']'.repeat(30_000)}}]`;
+    expect(await failure(read(deep))).toMatchObject({
+      says: expect.stringMatching(/^values are nested/) as string,
+    });
+  });
+});
+
 describe('JSON records', () => {
   it('are found as a list, one to a line, or under a name', async () => {
     expect((await lookAt(sourceOf('x', '[{"a":1}]'))).reading).toMatchObject({

@@ -1,120 +1,21 @@
-import { Tokenizer, TokenParser, TokenType } from '@streamparser/json';
+import { TokenType } from '@streamparser/json';
 import { InputError } from '../extract/problem';
 import { decoded, guessEncoding } from './encoding';
 import { unpacked } from './gzip';
+import { JsonReader, type Token } from './json-reader';
+import { guessShape, isTableShape, tableOf, type JsonTable, type TableShape } from './json-tables';
 import { Notices } from './notices';
-import { firstBytes, type ByteSource, type Control } from './source';
+import { allBytes, firstBytes, type ByteSource, type Control } from './source';
 import type { FileRead, RowTaker } from './taker';
 
 /**
- * Where the records of a JSON document are: its elements (`list`), documents one after the other (`lines`), or the
- * list that a member of the one document holds (its name after `in `).
+ * Where the records of a JSON document are: its elements (`list`), documents one after the other (`lines`), the list that a
+ * member of the one document holds (its name after `in `), or no records but a table of another shape.
  */
-export type Records = 'list' | 'lines' | `in ${string}`;
+export type Records = 'list' | 'lines' | `in ${string}` | TableShape;
 
 const SAMPLE_BYTES = 1 << 18;
 const BATCH = 2000;
-
-/** Tokens with the raw text of numbers, so that `1.0` and integers of any length stay as they stand. */
-class RawTokenizer extends Tokenizer {
-  override parseNumber(text: string): number {
-    return text as unknown as number;
-  }
-}
-
-export interface Token {
-  token: TokenType;
-  value: unknown;
-  /** Bytes before it, from the beginning of the text. */
-  offset?: number;
-}
-
-/**
- * Tokens of a JSON text as it comes in, checked for their grammar.
- * @throws InputError with file and line where it is no JSON
- */
-export class JsonReader {
-  private line = 1;
-  private before = 0;
-  private readonly tokenizer = new RawTokenizer({ separator: '' });
-  private readonly parser = new TokenParser({ paths: ['$.\u0000'], keepStack: false, separator: '' });
-  private readonly encoder = new TextEncoder();
-  private part = new Uint8Array(0);
-  private failed: Error | null = null;
-  /** Bytes before the last token. */
-  private at = 0;
-  private depth = 0;
-
-  constructor(
-    private readonly file: string,
-    private readonly onToken: (token: Token) => void,
-  ) {
-    this.tokenizer.onToken = (found) => {
-      if (this.failed) return;
-      this.at = found.offset;
-      const { token } = found;
-      if (token === TokenType.LEFT_BRACE || token === TokenType.LEFT_BRACKET) this.depth++;
-      else if (token === TokenType.RIGHT_BRACE || token === TokenType.RIGHT_BRACKET) this.depth--;
-      this.parser.write(found);
-      if (!this.isBroken) this.onToken(found as Token);
-    };
-    const fail = (error: Error): void => {
-      this.failed ??= error;
-    };
-    this.tokenizer.onError = fail;
-    this.parser.onError = fail;
-    this.parser.onValue = () => undefined;
-  }
-
-  /** One-based line at which the reading stands. */
-  write(text: string): void {
-    this.part = this.encoder.encode(text);
-    this.run(() => this.tokenizer.write(this.part));
-    for (const byte of this.part) if (byte === 10) this.line++;
-    this.before += this.part.length;
-  }
-
-  end(): void {
-    this.part = new Uint8Array(0);
-    this.run(() => {
-      if (!this.tokenizer.isEnded) this.tokenizer.end();
-      // The packages are content with documents that are merely not contradicted yet.
-      if (this.depth > 0) throw new Error('ended in the middle');
-    });
-  }
-
-  private get isBroken(): boolean {
-    return this.failed !== null;
-  }
-
-  private run(work: () => void): void {
-    try {
-      work();
-    } catch (cause) {
-      if (cause instanceof InputError) throw cause;
-      this.failed ??= cause as Error;
-    }
-    if (this.failed) throw this.problem(this.failed);
-  }
-
-  private problem({ message }: Error): InputError {
-    let line = this.line;
-    const told = /position "?(\d+)/.exec(message);
-    const at = (told ? Number(told[1]) : this.at) - this.before;
-    for (let i = 0; i < Math.min(this.part.length, at); i++) if (this.part[i] === 10) line++;
-    const ended = /ended in the middle/i.test(message);
-    return new InputError({
-      file: this.file,
-      line,
-      says: ended
-        ? 'the JSON ends in the middle of a value; the file is cut off, fetch it again'
-        : `this is no valid JSON (${message
-            .replace(/^Error: /, '')
-            .split('\n')[0]
-            .slice(0, 160)})`,
-    });
-  }
-}
 
 /** Where the records of a document are, by its beginning; `null` where there can be none. */
 export function guessRecords(start: string): { records: Records; because: string } | null {
@@ -130,18 +31,24 @@ export function guessRecords(start: string): { records: Records; because: string
       // The first line is the beginning of something longer.
     }
   }
-  const member = /"((?:[^"\\]|\\.)*)"\s*:\s*\[\s*\{/.exec(text)?.[1];
-  return member !== undefined && depthOf(text, member) === 1
-    ? { records: `in ${member}`, because: `the document’s member “${member}” is a list of records` }
-    : { records: 'lines', because: 'one document, one record' };
+  return guessShape(text) ?? { records: 'lines', because: 'one document, one record' };
 }
 
-/** How deep in the document a member of that name first stands. */
-function depthOf(text: string, member: string): number {
-  const at = text.indexOf(`"${member}"`);
-  const before = text.slice(0, at).replace(/"(?:[^"\\]|\\.)*"/g, '');
-  return (before.match(/[{[]/g)?.length ?? 0) - (before.match(/[}\]]/g)?.length ?? 0);
-}
+const SIGNS: Partial<Record<TokenType, string>> = {
+  [TokenType.LEFT_BRACE]: '{',
+  [TokenType.RIGHT_BRACE]: '}',
+  [TokenType.LEFT_BRACKET]: '[',
+  [TokenType.RIGHT_BRACKET]: ']',
+  [TokenType.COLON]: ':',
+  [TokenType.COMMA]: ',',
+};
+/** A token as it stands in a text. */
+const signOf = (token: TokenType, value: unknown): string =>
+  SIGNS[token] ?? (token === TokenType.STRING ? JSON.stringify(value) : String(value));
+
+/** Records that show what names there are; so many more may come later. */
+const FIRST_RECORDS = 100;
+const MOST_LATER = 3000;
 
 /** Puts records together from tokens: each becomes a row of raw texts; what is nested in a cell stays JSON. */
 class RecordTaker {
@@ -227,17 +134,11 @@ class RecordTaker {
   }
 
   private level = 0;
+  /** Names that the first records have. */
+  private atFirst = 0;
 
   private nest(token: TokenType, value: unknown, opens: boolean, closes: boolean): void {
-    const signs: Partial<Record<TokenType, string>> = {
-      [TokenType.LEFT_BRACE]: '{',
-      [TokenType.RIGHT_BRACE]: '}',
-      [TokenType.LEFT_BRACKET]: '[',
-      [TokenType.RIGHT_BRACKET]: ']',
-      [TokenType.COLON]: ':',
-      [TokenType.COMMA]: ',',
-    };
-    this.nested += signs[token] ?? (token === TokenType.STRING ? JSON.stringify(value) : String(value));
+    this.nested += signOf(token, value);
     if (opens) this.level++;
     if (closes && --this.level === 0) {
       this.put(this.nested);
@@ -252,6 +153,11 @@ class RecordTaker {
     this.seen.add(key);
     let place = this.places.get(key);
     if (place === undefined) {
+      if (this.count > FIRST_RECORDS && this.names.length - this.atFirst > MOST_LATER)
+        throw new InputError({
+          file: this.file,
+          says: `nearly every record has names of its own: ${this.names.length} in the first ${this.count} records; these are no records of one table`,
+        });
       place = this.names.length;
       this.places.set(key, place);
       this.names.push(key);
@@ -262,6 +168,7 @@ class RecordTaker {
   }
 
   private finish(): void {
+    if (this.count <= FIRST_RECORDS) this.atFirst = this.names.length;
     this.rows.push(this.row as string[]);
     this.row = null;
     this.count++;
@@ -278,6 +185,78 @@ class RecordTaker {
   }
 }
 
+/** A document of another shape than records is put together as a whole; larger ones would not fit into one text. */
+const LARGEST_TABLE = 300 << 20;
+const tables = new WeakMap<ByteSource, Map<TableShape, Promise<JsonTable>>>();
+
+/** The table that a document holds otherwise than record by record; what was read once is not read again. */
+function wholeTable(source: ByteSource, shape: TableShape): Promise<JsonTable> {
+  const known = tables.get(source) ?? new Map<TableShape, Promise<JsonTable>>();
+  tables.set(source, known);
+  let table = known.get(shape);
+  if (!table) known.set(shape, (table = readTable(source, shape)));
+  return table;
+}
+
+async function readTable(source: ByteSource, shape: TableShape): Promise<JsonTable> {
+  const file = source.name;
+  const plain = await unpacked(source);
+  const bytes = await allBytes(plain.open());
+  if (bytes.length > LARGEST_TABLE)
+    throw new InputError({
+      file,
+      says: `a document that holds its table by ${shape} is read as a whole, up to ${LARGEST_TABLE >> 20} MB; write it as records, one to a line`,
+    });
+  const text = new TextDecoder(guessEncoding(bytes.subarray(0, 4096)).encoding).decode(bytes);
+  return tableOf(file, shape, partsIn(file, text), (part) => partsIn(file, part));
+}
+
+/** What an object or a list holds, as raw texts: an object is one record, a list a record whose names count. */
+function partsIn(file: string, text: string): { names: string[] | null; values: string[] } {
+  const isList = /^\uFEFF?\s*\[/.test(text);
+  let values: string[] = [];
+  const take = new RecordTaker(file, 'lines', null, {
+    names: () => undefined,
+    rows: ([row]) => (values = row),
+    spans: () => undefined,
+  });
+  if (isList) return { names: null, values: elementsIn(file, text) };
+  if (!/^\uFEFF?\s*\{/.test(text))
+    throw new InputError({
+      file,
+      says: `an object or a list is expected where “${text.slice(0, 40)}” stands`,
+    });
+  const reader = new JsonReader(file, (token) => take.take(token));
+  reader.write(text);
+  reader.end();
+  take.flush();
+  while (values.length < take.names.length) values.push('');
+  return { names: take.names, values };
+}
+
+/** Elements of a list as raw texts. */
+function elementsIn(file: string, text: string): string[] {
+  const values: string[] = [];
+  let depth = 0;
+  let nested = '';
+  const reader = new JsonReader(file, ({ token, value }) => {
+    const opens = token === TokenType.LEFT_BRACE || token === TokenType.LEFT_BRACKET;
+    const closes = token === TokenType.RIGHT_BRACE || token === TokenType.RIGHT_BRACKET;
+    if (closes) depth--;
+    if (depth >= 1 && (nested || opens)) nested += signOf(token, value);
+    else if (depth === 1 && token !== TokenType.COMMA && !closes)
+      values.push(token === TokenType.NULL ? '' : String(value));
+    if (opens) depth++;
+    if (closes && depth === 1) {
+      values.push(nested);
+      nested = '';
+    }
+  });
+  reader.write(text);
+  reader.end();
+  return values;
+}
+
 /** Names of all records looked at, and the first rows. @throws InputError where it is no JSON, or holds no record */
 export async function lookAtJson(
   source: ByteSource,
@@ -290,6 +269,16 @@ export async function lookAtJson(
   const guess = guessRecords(text);
   if (!guess) throw new InputError({ file: source.name, line: 1, says: 'this is no list of JSON records' });
   const records = chosen ?? guess.records;
+  if (isTableShape(records)) {
+    const { names, rows } = await wholeTable(source, records);
+    return {
+      records,
+      because: chosen ? 'chosen' : guess.because,
+      names,
+      rows: rows.slice(0, most),
+      packed: plain.packed,
+    };
+  }
   const rows: string[][] = [];
   const take = new RecordTaker(source.name, records, most, {
     names: () => undefined,
@@ -321,6 +310,23 @@ export async function readJson(
   const opened = await unpacked(source);
   const { bytes } = await firstBytes(opened.open(), 4096);
   const notices = new Notices();
+  if (isTableShape(records)) {
+    const { names, rows } = await wholeTable(source, records);
+    const taken = mostRows === null ? rows : rows.slice(0, mostRows);
+    taker.names(names);
+    for (let from = 0; from < taken.length; from += BATCH) {
+      taker.rows(taken.slice(from, from + BATCH));
+      control.progress?.(file, Math.round((source.bytes * from) / taken.length), from);
+      await control.breathe?.();
+    }
+    return {
+      rows: taken.length,
+      columns: names.length,
+      encoding: guessEncoding(bytes).encoding,
+      partial: taken.length < rows.length,
+      notices: notices.list(),
+    };
+  }
   const take = new RecordTaker(file, records, mostRows, taker);
   const reader = new JsonReader(file, (token) => take.take(token));
   let encoding: string = guessEncoding(bytes).encoding;

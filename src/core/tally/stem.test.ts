@@ -20,6 +20,20 @@ describe('a stem display', () => {
     ]);
   });
 
+  it('has stems below zero whose leaves are the digits that are written', () => {
+    const made = stemDisplay(weigh([-34, -31, -25, -4, 0, 5, 12, 27]), [-30, 10]);
+    expect(made?.leafUnit).toBe(1);
+    expect(made?.lines.map(({ stem, leaves }) => `${stem} | ${leaves}`)).toEqual([
+      '-3 | 41',
+      '-2 | 5',
+      '-1 | ',
+      '-0 | 4',
+      '0 | 05',
+      '1 | 2',
+      '2 | 7',
+    ]);
+  });
+
   it('adds up to all rows, whatever they are', () => {
     fc.assert(
       fc.property(

@@ -15,6 +15,7 @@ export interface StemDisplay {
 const MOST_LINES = 20;
 const MOST_LEAVES = 50;
 const FENCE = 3;
+const DIGITS: readonly number[] = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9];
 
 /**
  * @param sorted values ascending with their counts
@@ -39,28 +40,32 @@ export function stemDisplay(sorted: Weighed, [q1, q3]: readonly [number, number]
   let power = Math.floor(Math.log10(spread / MOST_LINES));
   while (spread / 10 ** (power + 1) > MOST_LINES) power++;
   const leafUnit = 10 ** power;
-  const leafOf = (value: number): number => Math.floor(value / leafUnit + 1e-9);
-  const lowest10 = Math.floor(leafOf(values[first]) / 10);
+  // Digits are cut off towards zero, so that below zero a stem is what stands before the leaf: −34 is −3 | 4, and −4 is −0 | 4.
+  const leafOf = (value: number): number => Math.floor(Math.abs(value) / leafUnit + 1e-9);
+  const lineOf = (value: number): number => {
+    const stem = Math.floor(leafOf(value) / 10);
+    return value < 0 ? -1 - stem : stem;
+  };
+  const lowest10 = lineOf(values[first]);
   // For each stem the rows of each of its ten leaves.
-  const stems = Array.from(
-    { length: Math.floor(leafOf(values[last]) / 10) - lowest10 + 1 },
-    () => new Float64Array(10),
-  );
+  const stems = Array.from({ length: lineOf(values[last]) - lowest10 + 1 }, () => new Float64Array(10));
   for (let i = first; i <= last; i++) {
-    const leaf = leafOf(values[i]);
-    const stem = Math.floor(leaf / 10);
-    stems[stem - lowest10][leaf - stem * 10] += counts[i];
+    stems[lineOf(values[i]) - lowest10][leafOf(values[i]) % 10] += counts[i];
   }
   const rows = stems.map((leaves) => leaves.reduce((sum, count) => sum + count, 0));
   const all = rows.reduce((sum, count) => sum + count, 0);
   const perLeaf = Math.max(1, Math.ceil(largest(rows) / MOST_LEAVES));
   let below = 0;
   const lines = stems.map((leaves, i) => {
-    const stem = lowest10 + i;
+    const line = lowest10 + i;
+    const stem = line < 0 ? `-${-1 - line}` : String(line);
     const count = rows[i];
     let seen = 0;
     let text = '';
-    leaves.forEach((times, leaf) => {
+    // Values ascend: below zero the larger leaf is the lower value.
+    const order = line < 0 ? DIGITS.toReversed() : DIGITS;
+    order.forEach((leaf) => {
+      const times = leaves[leaf];
       const before = Math.floor(seen / perLeaf);
       seen += times;
       text += String(leaf).repeat(Math.floor(seen / perLeaf) - before);
@@ -68,7 +73,7 @@ export function stemDisplay(sorted: Weighed, [q1, q3]: readonly [number, number]
     if (text === '' && count > 0) text = '·';
     const from = below;
     below += count;
-    return { stem: String(stem), leaves: text, count, depth: Math.min(below, all - from) };
+    return { stem, leaves: text, count, depth: Math.min(below, all - from) };
   });
   return { leafUnit, perLeaf, lines, low: apart(0, first), high: apart(last + 1, length) };
 }

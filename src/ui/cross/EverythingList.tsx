@@ -159,8 +159,9 @@ function PairLine({
         <span className="value">
           {pair.etaSquared !== undefined
             ? pair.etaSquared === null
-              ? 'η² undefined'
-              : `η² ${pair.etaSquared.toFixed(2)}`
+              ? 'η undefined'
+              : // As the bar and the order have it: η stands beside V, and its square does not.
+                `η ${Math.sqrt(pair.etaSquared).toFixed(2)}`
             : pair.cramersV === null || pair.cramersV === undefined
               ? 'V undefined'
               : `V ${pair.cramersV.toFixed(2)}`}

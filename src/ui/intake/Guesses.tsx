@@ -77,7 +77,13 @@ function Part({
   );
 }
 
-const RECORDS: Record<string, string> = { lines: 'one to a line', list: 'a list' };
+const RECORDS: Record<string, string> = {
+  lines: 'one to a line',
+  list: 'a list',
+  columns: 'none: a list for each column',
+  index: 'an object for each row',
+  split: 'names and rows apart',
+};
 
 function offersOf({ reading, sheets }: Look): Offer[] {
   const { form, delimiter, quote, sheet, header, encoding, records } = reading;

@@ -1,4 +1,5 @@
-import { databaseAskSchema } from '../../../core/intake/sent';
+import { createHash, timingSafeEqual } from 'node:crypto';
+import { databaseAskSchema, START_HEADER } from '../../../core/intake/sent';
 import { counted, known, problemOf, streamed, tables } from '../../../database/serving';
 
 export const runtime = 'nodejs';
@@ -12,8 +13,19 @@ const refuse = (status: number, says: string): Response =>
 const MOST_BYTES = 1 << 28;
 
 /**
- * Questions to a database, from pages of this very program alone: a request of another origin is refused, whatever it asks.
- * The name that it is reached by is checked before (`proxy.ts`).
+ * Whether a request comes from a page of whoever started the program. Headers such as the origin are what any program on the
+ * machine can write; the secret stands only in the address that the start printed.
+ */
+function knowsSecret(request: Request): boolean {
+  const secret = process.env.DIG_START ?? '';
+  const said = request.headers.get(START_HEADER) ?? '';
+  const digest = (text: string): Buffer => createHash('sha256').update(text).digest();
+  return secret !== '' && timingSafeEqual(digest(said), digest(secret));
+}
+
+/**
+ * Questions to a database, from pages of this very program, opened by whoever started it, alone: a request of another origin is
+ * refused, whatever it asks. The name that it is reached by is checked before (`proxy.ts`).
  */
 export async function POST(request: Request): Promise<Response> {
   const host = request.headers.get('host') ?? '';
@@ -21,6 +33,11 @@ export async function POST(request: Request): Promise<Response> {
   const isOurs = origin === `http://${host}` || origin === `https://${host}`;
   if (!isOurs || (request.headers.get('sec-fetch-site') ?? 'same-origin') !== 'same-origin')
     return refuse(403, 'only pages of this program may ask');
+  if (!knowsSecret(request))
+    return refuse(
+      403,
+      'the program asks a database only for whoever started it: open the address that it printed when it was started, with all that stands behind the #',
+    );
   if (request.headers.get('content-type') !== 'application/json') return refuse(415, 'this is asked in JSON');
   const text = await request.text();
   if (text.length > MOST_BYTES) return refuse(413, 'this is too long a question');

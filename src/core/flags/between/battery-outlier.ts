@@ -147,8 +147,14 @@ function otherWay(
     rows: validOf(subjects[items[n]].levels).rows,
     severity: 'low' as const,
     certainty: round2(Math.min(0.95, 0.75 + Math.abs(against[n] ?? 0) / 2)),
-    says: `high answers here go with low answers to its ${items.length - 1} siblings (correlation ${(against[n] ?? 0).toFixed(2)}): it is worded or coded the other way round`,
+    says: `high answers here go with low answers to its ${items.length - 1} siblings (correlation ${(against[n] ?? 0).toFixed(2)}${step > 1 ? `, over every ${ordinal(step)} row` : ''}): it is worded or coded the other way round`,
   }));
+}
+
+/** "2nd", "3rd", "11th". */
+function ordinal(n: number): string {
+  const ending = n % 100 > 10 && n % 100 < 14 ? 'th' : (['th', 'st', 'nd', 'rd'][n % 10] ?? 'th');
+  return `${n}${ending}`;
 }
 
 /** Of each row the sum of what the items hold, and how many hold anything. */

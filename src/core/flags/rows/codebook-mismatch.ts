@@ -1,3 +1,4 @@
+import { entriesFor } from '../../codebook/by-file';
 import { largest } from '../../tally/extent';
 import type { CodebookEntry, Extract } from '../../extract/extract';
 import { isNumericStorage } from '../../extract/words';
@@ -70,8 +71,11 @@ function look({ extract, subjects, sieved }: Whole): Flag[] {
 }
 
 /** The number of cases that the codebooks publish, or that most of their frequencies add up to. */
-function publishedCases({ codebooks, variables }: Extract): number | null {
-  const stated = codebooks.map(({ cases }) => cases).filter((cases) => cases !== null);
+function publishedCases({ codebooks, files, variables }: Extract): number | null {
+  const names = files.map(({ name }) => name);
+  const stated = codebooks
+    .map((codebook) => entriesFor(codebook, names).cases)
+    .filter((cases) => cases !== null);
   if (stated.length) return stated.length === 1 ? stated[0] : null;
   const sums = new Map<number, number>();
   for (const { entry, column } of variables) {

@@ -104,7 +104,9 @@ function look({ name, label, kind, role, written, levels, byFile }: Subject): Fl
 function outdoesRounds(i: number, values: Float64Array, counts: Float64Array): boolean {
   let [rounds, most] = [0, 0];
   for (let j = 0; j < values.length; j++) {
-    if (j === i || values[j] < values[i] / 5 || values[j] > values[i] * 5) continue;
+    // Of its size, on its side of zero.
+    const ratio = values[j] / values[i];
+    if (j === i || !(ratio >= 1 / 5 && ratio <= 5)) continue;
     if (isRound(values[j], values)) rounds++;
     most = Math.max(most, counts[j]);
   }
