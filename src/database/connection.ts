@@ -48,6 +48,8 @@ export interface Opening {
 export class Connection {
   statements = 0;
   private stopped = false;
+  /** Whether the server is gone, or ended the connection. */
+  private lost = false;
   /** Resolves when what was asked before is answered: one statement at a time. */
   private before: Promise<unknown> = Promise.resolve();
 
@@ -56,7 +58,12 @@ export class Connection {
     private readonly address: string,
     readonly place: Place,
     private readonly alone: boolean,
-  ) {}
+  ) {
+    const gone = (): void => {
+      this.lost = true;
+    };
+    client.on('error', gone).on('end', gone);
+  }
 
   /** @throws InputError in words; no word of the address but host, port and database is told */
   static async open(address: string, { timeout = 0, alone = false }: Opening = {}): Promise<Connection> {
@@ -131,7 +138,8 @@ export class Connection {
       try {
         for (let rows = await cursor.read(size); rows.length; rows = await cursor.read(size)) take(rows);
       } finally {
-        await cursor.close().catch(() => undefined);
+        // A server that is gone answers nothing more, not even that.
+        if (!this.lost) await inTime(cursor.close());
       }
     });
   }
@@ -160,13 +168,24 @@ export class Connection {
       await other.connect();
       await other.query('SELECT pg_cancel_backend($1)', [pid]);
     } finally {
-      await other.end().catch(() => undefined);
+      await inTime(other.end());
     }
   }
 
   async close(): Promise<void> {
-    await this.client.end().catch(() => undefined);
+    await inTime(this.client.end());
+    (this.client as unknown as { connection: { stream: { destroy(): void } } }).connection.stream.destroy();
   }
+}
+
+/** Waits for the end of something that nothing more hangs on, and no longer than a server that is there would take. */
+async function inTime(ending: Promise<unknown>): Promise<void> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const patience = new Promise((resolve) => {
+    timer = setTimeout(resolve, PATIENCE);
+  });
+  await Promise.race([ending.catch(() => undefined), patience]);
+  clearTimeout(timer);
 }
 
 function clientOf(address: string, alone: boolean): pg.Client {
@@ -174,6 +193,8 @@ function clientOf(address: string, alone: boolean): pg.Client {
     connectionString: address,
     connectionTimeoutMillis: PATIENCE,
     keepAlive: true,
+    // A server that was switched off says nothing: it is asked whether it is there.
+    keepAliveInitialDelayMillis: PATIENCE,
   });
   if (alone) {
     // Neither the environment nor a pgpass file is looked into: an address may lead anywhere.

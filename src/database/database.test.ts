@@ -611,3 +611,40 @@ describe('what goes wrong', () => {
     expect((await open('said')).inspector.received.rows).toBe(60);
   }, 60_000);
 });
+
+describe('a server that dies in the middle of many rows', () => {
+  it('is told within seconds, and what was asked ends', { timeout: 60_000 }, async () => {
+    const cluster = await Cluster.start();
+    try {
+      const connection = await Connection.open(cluster.address());
+      const asked = connection.batches(
+        { text: 'SELECT i, pg_sleep(0.001)::text FROM generate_series(1, 1000000) i' },
+        100,
+        () => undefined,
+      );
+      setTimeout(() => cluster.halt(), 500);
+      await expect(asked).rejects.toMatchObject({ problem: { says: expect.any(String) as string } });
+      await connection.close();
+    } finally {
+      cluster.drop();
+    }
+  });
+  it('gets no password but that of its own address, where that is not what the program was started with', async () => {
+    const cluster = await Cluster.start();
+    const before = process.env.PGPASSWORD;
+    try {
+      const address = new URL(cluster.address());
+      process.env.PGPASSWORD = decodeURIComponent(address.password);
+      address.password = '';
+      await (await Connection.open(address.href)).close();
+      await expect(Connection.open(address.href, { alone: true })).rejects.toMatchObject({
+        problem: { says: expect.stringContaining('it asks for a password') as string },
+      });
+      await (await Connection.open(cluster.address(), { alone: true })).close();
+    } finally {
+      if (before === undefined) delete process.env.PGPASSWORD;
+      else process.env.PGPASSWORD = before;
+      cluster.drop();
+    }
+  });
+});

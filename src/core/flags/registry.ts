@@ -95,11 +95,11 @@ export const leftOutOf = (extract: Extract): string[] =>
     needs === 'rows' && !countedToo?.(extract) ? [rule] : [],
   );
 
-/** Flags of the extract as a whole that no ruling but setting rows aside changes, and those that rulings may change. */
+/** Flags of the extract as a whole: of rules that remember what they read, and of those that look again whenever a variable changes. */
 export const raiseOfCells = (whole: Whole): Flag[] =>
-  EXTRACT_RULES.filter(({ cellsAlone }) => cellsAlone).flatMap((rule) => raised(rule, whole));
+  EXTRACT_RULES.filter(({ ofCells }) => ofCells).flatMap((rule) => raised(rule, whole));
 export const raiseWhole = (whole: Whole): Flag[] =>
-  EXTRACT_RULES.filter(({ cellsAlone }) => !cellsAlone).flatMap((rule) => raised(rule, whole));
+  EXTRACT_RULES.filter(({ ofCells }) => !ofCells).flatMap((rule) => raised(rule, whole));
 
 /** Where only a sample of the rows is held, what holds one variable against another sees all variables as the sample has them. */
 function raised({ needs, countedToo, look }: ExtractRule, whole: Whole): Flag[] {

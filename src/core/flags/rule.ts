@@ -67,8 +67,8 @@ export interface RuleFacts {
   pattern?: 'some codes' | 'everywhere';
   /** It needs rows, but may speak of those variables of which all texts, or what repeats, were counted. */
   countedToo?: (extract: Extract) => boolean;
-  /** It looks at cells and names alone: nothing that is ruled of codes changes it. */
-  cellsAlone?: true;
+  /** It goes through cells, and does so again only where what it reads besides has changed. @see cellsRule */
+  ofCells?: true;
 }
 
 /** A rule that looks at one variable at a time, beside its siblings: variables with the same stem. */

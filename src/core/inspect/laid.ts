@@ -126,11 +126,14 @@ export class Laid {
   private extend(names: Set<string>): void {
     const before = this.full;
     const { extract, headers, there } = this.basis;
-    const enter = (made: Extract): void => {
+    const own = extract.variables.length;
+    /** @param exactly whether no other recode may be known: else those that come later may be, as they were before */
+    const enter = (made: Extract, exactly = false): void => {
       const { byName } = this.cells;
+      const recodes = made.variables.slice(own);
       if (
-        byName.size === made.variables.length &&
-        made.variables.every((variable) => byName.get(variable.name) === variable)
+        (!exactly || byName.size === made.variables.length) &&
+        recodes.every((variable) => byName.get(variable.name) === variable)
       )
         return;
       for (const { name, trial } of made.variables) {
@@ -143,9 +146,10 @@ export class Laid {
     };
     this.full = this.trials.over(extract, this.state, (name) => this.wholly(name), enter);
     if (this.full === before) return;
-    enter(this.full);
+    enter(this.full, true);
+    const known = new Map(before.variables.map((variable) => [variable.name, variable]));
     for (const { name } of [...before.variables, ...this.full.variables])
-      if (this.cells.byName.get(name) !== before.variables.find((one) => one.name === name)) names.add(name);
+      if (this.cells.byName.get(name) !== known.get(name)) names.add(name);
   }
 
   /** What conditions on rows may ask of a variable, by the archive's name for it or a person's. */

@@ -13,13 +13,13 @@ interface Own {
  */
 export class Raised {
   private readonly own = new WeakMap<Subject, Own>();
-  private ofCells: { extract: unknown; flags: Flag[] } | null = null;
   private ofWhole: { subjects: unknown; studied: unknown; flags: Flag[] } | null = null;
 
   /** All flags that others do not explain. */
   of(whole: Whole): Flag[] {
     const all: Flag[] = [];
-    for (const flag of this.cells(whole)) all.push(flag);
+    // They remember for themselves what they read.
+    for (const flag of raiseOfCells(whole)) all.push(flag);
     for (const flag of this.whole(whole)) all.push(flag);
     for (const flags of this.eachVariable(whole)) for (const flag of flags) all.push(flag);
     return explained(all, whole);
@@ -29,7 +29,7 @@ export class Raised {
   *steps(whole: Whole): Generator<number> {
     let done = 0;
     for (const _ of this.eachVariable(whole)) yield ++done;
-    this.cells(whole);
+    raiseOfCells(whole);
     yield done;
     this.whole(whole);
     yield done;
@@ -51,14 +51,6 @@ export class Raised {
       this.own.set(subject, { siblings: family, flags });
       yield flags;
     }
-  }
-
-  /** Rules that look at cells alone: nothing that is ruled of codes changes them. */
-  private cells(whole: Whole): Flag[] {
-    const { extract } = whole;
-    if (this.ofCells === null || this.ofCells.extract !== extract)
-      this.ofCells = { extract, flags: raiseOfCells(whole) };
-    return this.ofCells.flags;
   }
 
   private whole(whole: Whole): Flag[] {

@@ -15,7 +15,8 @@ export const sourceOf = (inspected: Inspected, state: State): Source => ({
 /** Trial recodes as variables behind all others; made anew when what they are made of has changed. */
 export class Trials {
   private readonly made = new Map<string, { recode: Recode; places: unknown; variable: Variable }>();
-  private last: { of: Extract; variables: readonly Variable[]; extract: Extract } | null = null;
+  /** The extract with the first one, two, three of the recodes behind it. */
+  private readonly last: { of: Extract; variables: readonly Variable[]; extract: Extract }[] = [];
   /** Recodes that cannot be made of this extract, in words. */
   misfits: string[] = [];
 
@@ -74,7 +75,7 @@ export class Trials {
   /** The same extract as long as it and the recodes are the same. */
   private behind(extract: Extract, variables: readonly Variable[]): Extract {
     if (variables.length === 0) return extract;
-    const { last } = this;
+    const last = this.last.at(variables.length);
     if (
       last?.of === extract &&
       last.variables.length === variables.length &&
@@ -82,7 +83,7 @@ export class Trials {
     )
       return last.extract;
     const made = { ...extract, variables: [...extract.variables, ...variables] };
-    this.last = { of: extract, variables: [...variables], extract: made };
+    this.last[variables.length] = { of: extract, variables: [...variables], extract: made };
     return made;
   }
 }

@@ -1,17 +1,48 @@
 import { categoryAt } from '../../extract/coding';
 import { codingOfTexts, type Column } from '../../extract/column';
 import { validOf } from '../../infer/levels';
-import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
+import type { Extract } from '../../extract/extract';
+import type { Role } from '../../extract/words';
+import { cellsRule } from '../cells-rule';
+import { round2, type Flag, type Subject } from '../rule';
 import { putUnder } from '../../extract/put-under';
 
 /** The same values, or the same partition of the rows, under another name. */
-export const repeatColumn: ExtractRule = {
+export const repeatColumn = cellsRule({
   rule: 'repeat-column',
   needs: 'pairs',
   answers: 'whole',
-  cellsAlone: true,
-  look,
-};
+  reads,
+  find,
+});
+
+/** What is read of a variable besides its cells. */
+interface Read {
+  name: string;
+  role: Role;
+  /** Valid rows, and different values among them. */
+  valid: number;
+  distinct: number;
+  /** Codes of a variable that has two, trimmed, and the rows of the rarer. */
+  two: { codes: string[]; least: number } | null;
+}
+
+function reads({ name, role, levels: all }: Subject): Read {
+  const { levels, rows } = validOf(all);
+  return {
+    name,
+    role,
+    valid: rows,
+    distinct: levels.length,
+    two:
+      levels.length === 2
+        ? {
+            codes: levels.map(({ code }) => code.trim()),
+            least: Math.min(...levels.map(({ count }) => count)),
+          }
+        : null,
+  };
+}
 
 const LEAST_ROWS = 20;
 const SAMPLE = 500;
@@ -21,24 +52,22 @@ const PAIRS = 150;
 /** So many pairs that the other column parts are as many as chance and slips leave. */
 const MOST_PARTED = 3;
 
-function look({ extract, studied, subjects }: Whole): Flag[] {
-  const all = studied ?? subjects;
+function find({ extract, read: all }: { extract: Extract; read: readonly Read[] }): Flag[] {
   const { rows, variables } = extract;
   if (rows < LEAST_ROWS) return [];
   // Only what tells rows apart, and not each of them: those all agree with each other.
   const able = all.flatMap((subject, i) => {
-    const valid = validOf(subject.levels);
-    const distinct = valid.levels.length;
+    const { valid, distinct } = subject;
     // What tells waves, or was left over by the archive, goes with much else.
     return subject.role !== 'wave' &&
       subject.role !== 'admin' &&
       distinct >= 3 &&
       (distinct > extract.files.length ||
         variesWithin(variables[i].column, extract.files[0]?.rows ?? rows)) &&
-      distinct < valid.rows * 0.95 &&
-      valid.rows >= rows * 0.02 &&
-      valid.rows >= LEAST_ROWS
-      ? [{ subject, i, distinct, rows: valid.rows }]
+      distinct < valid * 0.95 &&
+      valid >= rows * 0.02 &&
+      valid >= LEAST_ROWS
+      ? [{ subject, i, distinct, rows: valid }]
       : [];
   });
   const step = Math.max(1, Math.floor(rows / SAMPLE));
@@ -110,17 +139,17 @@ const isTelling = (second: number, rows: number): boolean =>
   second >= LEAST_SECOND && waysToChoose(second, rows) >= LEAST_ODDS;
 
 /** Columns of two codes that part the rows alike without an exception: the same, or one the other turned round. */
-function turnedRound(all: readonly Subject[], columns: readonly Column[], rows: number): Flag[] {
+function turnedRound(all: readonly Read[], columns: readonly Column[], rows: number): Flag[] {
   const first = new Map<string, number>();
   return all.flatMap((subject, i): Flag[] => {
-    const { levels, rows: valid } = validOf(subject.levels);
+    const { two, valid } = subject;
     if (
-      levels.length !== 2 ||
+      two === null ||
       subject.role === 'wave' ||
       subject.role === 'admin' ||
       subject.role === 'imputation' ||
       valid < LEAST_ROWS ||
-      !isTelling(Math.min(...levels.map(({ count }) => count)), valid)
+      !isTelling(two.least, valid)
     )
       return [];
     const key = partingKey(columns[i], rows);
@@ -130,8 +159,8 @@ function turnedRound(all: readonly Subject[], columns: readonly Column[], rows: 
       return [];
     }
     const same = sameTexts(columns[before], columns[i], rows, 1) > LEAST_AGREED;
-    const codes = new Set(validOf(all[before].levels).levels.map(({ code }) => code.trim()));
-    const turned = !same && levels.every(({ code }) => codes.has(code.trim()));
+    const codes = new Set(all[before].two?.codes);
+    const turned = !same && two.codes.every((code) => codes.has(code));
     return [
       {
         rule: 'repeat-column',
@@ -172,13 +201,12 @@ const FIRST_ROWS = 24;
 const LEAST_UNIQUE = 0.95;
 
 /** Columns with a value of their own in nearly every row: these part the rows alike whatever they hold, so the values themselves are compared. */
-function ofTheirOwn(all: readonly Subject[], columns: readonly Column[], rows: number): Flag[] {
-  const able = all.flatMap((subject, i) => {
-    const valid = validOf(subject.levels);
-    return valid.levels.length >= valid.rows * LEAST_UNIQUE && valid.rows >= Math.max(LEAST_ROWS, rows * 0.5)
-      ? [{ name: subject.name, column: columns[i], rows: valid.rows }]
-      : [];
-  });
+function ofTheirOwn(all: readonly Read[], columns: readonly Column[], rows: number): Flag[] {
+  const able = all.flatMap(({ name, valid, distinct }, i) =>
+    distinct >= valid * LEAST_UNIQUE && valid >= Math.max(LEAST_ROWS, rows * 0.5)
+      ? [{ name, column: columns[i], rows: valid }]
+      : [],
+  );
   const step = Math.max(1, Math.floor(rows / FIRST_ROWS));
   const first = able.map(({ column }) =>
     Array.from({ length: Math.min(FIRST_ROWS, rows) }, (_, n) => column.text(n * step).trim()),

@@ -1,41 +1,52 @@
 import type { Column } from '../../extract/column';
+import type { Extract } from '../../extract/extract';
 import { BETWEEN_PULSES, pulse } from '../../extract/pulse';
 import { isBlank } from '../../read/looks';
 import { placeOf } from './repeated-header';
-import { round2, type ExtractRule, type Flag, type Subject, type Whole } from '../rule';
+import { cellsRule } from '../cells-rule';
+import { round2, type Flag } from '../rule';
 
 const LEAST_ROWS = 20;
 
 /** Rows that hold the same in every column: the same observation twice. */
-export const duplicateRow: ExtractRule = {
+export const duplicateRow = cellsRule({
   rule: 'duplicate-row',
   needs: 'rows',
   answers: 'rows',
-  cellsAlone: true,
-  look,
-};
+  of: ({ subjects }) => subjects,
+  reads: ({ kind, role, written, levels }) => ({
+    // Whether it may be a running number or an identifier of the row alone.
+    mayRun: kind === 'identifier' && (role === 'admin' || written.storage === 'integer'),
+    isAdmin: role === 'admin',
+    // Where as many values stand in a column as there are rows, no two of them are the same.
+    isUnique: levels.blank === 0 && levels.levels.length === levels.rows,
+    rows: levels.rows,
+  }),
+  find,
+});
 
 const LEAST_COLUMNS = 5;
 /** Where more rows are alike, few columns make them so. */
 const MOST_ALIKE = 0.05;
 
-function look({ extract, subjects }: Whole): Flag[] {
+function find({
+  extract,
+  read,
+}: {
+  extract: Extract;
+  read: readonly { mayRun: boolean; isAdmin: boolean; isUnique: boolean; rows: number }[];
+}): Flag[] {
   const { variables, rows } = extract;
   if (variables.length < LEAST_COLUMNS || rows < LEAST_ROWS) return [];
   // A running number or an identifier of the row alone does not make a row another.
   const running = new Set(
-    subjects.flatMap(({ kind, role, written }, i) =>
-      kind === 'identifier' &&
-      (role === 'admin' || (written.storage === 'integer' && isRunning(variables[i].column)))
-        ? [i]
-        : [],
+    read.flatMap(({ mayRun, isAdmin }, i) =>
+      mayRun && (isAdmin || isRunning(variables[i].column)) ? [i] : [],
     ),
   );
   const columns = variables.flatMap(({ column }, i) => (running.has(i) ? [] : [column]));
   if (columns.length < LEAST_COLUMNS) return [];
-  // Where as many values stand in a column as there are rows, no two of them are the same.
-  const isUnique = ({ levels }: Subject): boolean => levels.rows === rows && levels.levels.length === rows;
-  if (subjects.some((subject, i) => !running.has(i) && isUnique(subject))) return [];
+  if (read.some((one, i) => !running.has(i) && one.isUnique && one.rows === rows)) return [];
   const groups = groupsOf(columns, rowHashes(columns, rows));
   const touched = groups.reduce((sum, { length }) => sum + length, 0);
   const filled = groups.filter(

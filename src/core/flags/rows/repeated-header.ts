@@ -14,7 +14,8 @@ export const repeatedHeader: ExtractRule = {
   // The rows themselves are told where they are held; that they are there is told by what all rows hold.
   needs: 'tally',
   answers: 'rows',
-  cellsAlone: true,
+  // What it finds is remembered with the variables.
+  ofCells: true,
   look,
 };
 

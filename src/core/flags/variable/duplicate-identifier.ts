@@ -1,22 +1,23 @@
 import type { Column } from '../../extract/column';
-import type { ColumnPass } from '../../extract/extract';
+import type { ColumnPass, Extract } from '../../extract/extract';
 import { textAt } from '../../extract/text-list';
 import { validOf } from '../../infer/levels';
 import { fileStarts } from '../../extract/files';
 import { namesIdentifier } from '../../infer/vocabulary';
 import { isBlank } from '../../read/looks';
-import { round2, type ExtractRule, type Flag, type Whole } from '../rule';
+import { cellsRule } from '../cells-rule';
+import { round2, type Flag, type Subject } from '../rule';
 
 /** What looks like the unit's identifier, and repeats within a file. */
-export const duplicateIdentifier: ExtractRule = {
+export const duplicateIdentifier = cellsRule({
   rule: 'duplicate-identifier',
   needs: 'rows',
   answers: 'rows',
-  cellsAlone: true,
   countedToo: ({ files, variables }) =>
     files.length < 2 && variables.every(({ pass }) => !pass?.others || pass.others.repeated !== undefined),
-  look,
-};
+  reads: (subject) => ({ able: readOf(subject) }),
+  find,
+});
 
 const LEAST_ROWS = 20;
 /** Where more repeat, it identifies something else than the row. */
@@ -26,30 +27,59 @@ const ID_WORDS =
   /\b(identif\w+|id|serial number|case number|record number|respondent number|household number)\b/i;
 const ID_NAME = /^(id|case|serial)/i;
 
-function look({ extract, subjects, studied = subjects }: Whole): Flag[] {
+/** What is read of what looks like an identifier; `null` of anything else. */
+interface Able {
+  name: string;
+  isIdentifier: boolean;
+  named: boolean;
+  rows: number;
+  distinct: number;
+  /** Whether every row is told of, and each value stands once. */
+  once: boolean;
+  tallied: number;
+  /** Whether all codes are long: so long ones do not meet by chance. */
+  long: boolean;
+  /** Texts that are no values. */
+  no: string[];
+}
+
+function readOf({ name, label, kind, role, written, levels }: Subject): Able | null {
+  const named = ID_NAME.test(name) || namesIdentifier(name) || ID_WORDS.test(label ?? '');
+  if (kind !== 'identifier' && (!named || kind === 'text')) return null;
+  if (written.storage === 'decimal' || role === 'admin') return null;
+  const valid = validOf(levels);
+  return {
+    name,
+    isIdentifier: kind === 'identifier',
+    named,
+    rows: valid.rows,
+    distinct: valid.levels.length,
+    once: valid.levels.counts.every((count) => count === 1),
+    tallied: levels.rows,
+    long: kind === 'identifier' && valid.levels.everyCode((code) => code.length >= LONG_CODE),
+    no: valid.others.flatMap(({ code, spellings }) => [code, ...spellings]),
+  };
+}
+
+function find({ extract, read }: { extract: Extract; read: readonly { able: Able | null }[] }): Flag[] {
   const starts = fileStarts(extract.files);
   const parts = extract.files.length
     ? extract.files.map((_, i) => [starts[i], starts[i + 1]] as const)
     : [[0, extract.rows] as const];
-  const able = studied.flatMap((subject, i) => {
-    const { name, label, kind, written, levels } = subject;
-    const named = ID_NAME.test(name) || namesIdentifier(name) || ID_WORDS.test(label ?? '');
-    if (kind !== 'identifier' && (!named || kind === 'text')) return [];
-    if (written.storage === 'decimal' || subject.role === 'admin') return [];
-    const valid = validOf(levels);
-    const no = new Set(valid.others.flatMap(({ code, spellings }) => [code, ...spellings]));
+  const able = read.flatMap(({ able: one }, i) => {
+    if (!one) return [];
+    const no = new Set(one.no);
     const { column, pass } = extract.variables[i];
     const counted = pass ? repeatsCounted(pass, parts.length, no) : null;
     if (pass && !counted) return [];
-    const rows = counted?.valid ?? valid.rows;
-    const distinct = counted?.distinct ?? valid.levels.length;
+    const rows = counted?.valid ?? one.rows;
+    const distinct = counted?.distinct ?? one.distinct;
     if (rows < LEAST_ROWS || distinct < (rows / Math.max(1, parts.length)) * (1 - MOST_REPEATED)) return [];
     // Where each level stands in one row alone, none stands in two.
-    const isUnique = levels.rows === column.rows && valid.levels.counts.every((count) => count === 1);
+    const isUnique = one.tallied === column.rows && one.once;
     const twice = counted ?? (isUnique ? NONE : repeatsWithin(column, parts, no));
-    // Codes so long do not meet by chance.
-    const long = kind === 'identifier' && valid.levels.everyCode((code) => code.length >= LONG_CODE);
-    return [{ name, named: named || long, kind, rows, twice }];
+    const kind = one.isIdentifier ? 'identifier' : 'other';
+    return [{ name: one.name, named: one.named || one.long, kind, rows, twice }];
   });
   // Beside one that tells every row apart, what repeats is another thing, unless its name says otherwise.
   const told = able.some(({ kind, twice }) => kind === 'identifier' && twice.rows === 0);

@@ -1,13 +1,15 @@
-import type { ExtractRule, Flag } from '../rule';
+import { cellsRule } from '../cells-rule';
+import type { Flag } from '../rule';
 
 /** Names that other software would refuse or change. A remark: they can be called otherwise for the handoff. */
-export const unportableName: ExtractRule = {
+export const unportableName = cellsRule({
   rule: 'unportable-name',
   needs: 'tally',
   answers: 'whole',
-  cellsAlone: true,
-  look: ({ subjects }) => lookAt(subjects.map(({ name }) => name)),
-};
+  of: ({ subjects }) => subjects,
+  reads: ({ name }) => ({ name }),
+  find: ({ read }) => lookAt(read.map(({ name }) => name)),
+});
 
 /** Why other software would refuse a name or change it; `null` where none would. @param others all other names */
 export function portability(
