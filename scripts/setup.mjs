@@ -1,7 +1,7 @@
 /** What `npm start` and `npm test` share: install what is missing, build what is stale. Node's own modules only. */
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 export const root = join(import.meta.dirname, '..');
@@ -53,11 +53,64 @@ function must(what, status) {
   }
 }
 
+/** What is installed, by place and version; `null` where npm has not written it down. */
+function packagesIn(path) {
+  try {
+    return JSON.parse(readFileSync(join(root, path), 'utf8')).packages ?? null;
+  } catch {
+    return null;
+  }
+}
+
+/** Whether all packages of the lock file are there already, as somebody installed them by hand. */
+function isInstalled() {
+  const [wanted, there] = ['package-lock.json', 'node_modules/.package-lock.json'].map(packagesIn);
+  if (!wanted || !there) return false;
+  return Object.entries(wanted).every(
+    ([place, { version, optional }]) =>
+      place === '' || there[place]?.version === version || (optional && !there[place]),
+  );
+}
+
+const LOCK = join(cache, 'installing');
+/** Longer than this no installing takes: who held the place is gone. */
+const PATIENCE = 600_000;
+const wait = (milliseconds) => Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, milliseconds);
+
+/** Does work while no other start of this program does the same. */
+function alone(work) {
+  mkdirSync(cache, { recursive: true });
+  for (const since = Date.now(); ; wait(200)) {
+    try {
+      mkdirSync(LOCK);
+      break;
+    } catch (cause) {
+      if (cause.code !== 'EEXIST') throw cause;
+      if (Date.now() - since > PATIENCE) rmSync(LOCK, { recursive: true, force: true });
+    }
+  }
+  const free = () => rmSync(LOCK, { recursive: true, force: true });
+  process.once('exit', free);
+  try {
+    work();
+  } finally {
+    free();
+    process.removeListener('exit', free);
+  }
+}
+
 export function install() {
-  once('install', ['package-lock.json'], 'node_modules', () => {
-    console.log('Installing what is missing…');
-    must('npm ci', run('npm', ['ci', '--no-audit', '--no-fund', '--include=dev']));
-  });
+  alone(() =>
+    once('install', ['package-lock.json'], 'node_modules', () => {
+      if (isInstalled()) return;
+      // Standard output is for what was asked for.
+      console.error('Installing what is missing…');
+      must(
+        'npm ci',
+        run('npm', ['ci', '--no-audit', '--no-fund', '--include=dev'], { stdio: ['inherit', 2, 'inherit'] }),
+      );
+    }),
+  );
 }
 
 export function build() {

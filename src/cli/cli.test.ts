@@ -593,4 +593,16 @@ describe('dig', () => {
       expect(err).toMatch(says);
     });
   });
+
+  it.each([
+    ['--threads', '7', /it has to be 1 or 2/],
+    ['--rows', '0', /it has to be 1 or more/],
+    ['--columns', ',', /it names no variable/],
+    ['--columns', 'age,age', /it names age twice/],
+    ['--wave-from', 'zzz', /there is no variable zzz/],
+  ])('with %s %s ends with 2 and one line', async (option, value, says) => {
+    const { code, err, out } = await dig('inspect', path('upkeep_2022.csv'), option, value);
+    expect([code, out]).toEqual([2, '']);
+    expect(linesOf(err)).toEqual([expect.stringMatching(says)]);
+  });
 });

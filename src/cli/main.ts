@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { FORMS } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
@@ -19,17 +20,43 @@ function wholeNumber(text: string): number {
   return Number(text);
 }
 
+function fromOne(text: string): number {
+  const number = wholeNumber(text);
+  if (number < 1) throw new InvalidArgumentError('it has to be 1 or more.');
+  return number;
+}
+
+function threads(text: string): number {
+  const number = wholeNumber(text);
+  if (number !== 1 && number !== 2) throw new InvalidArgumentError('it has to be 1 or 2.');
+  return number;
+}
+
 const collect = (value: string, before: string[]): string[] => [...before, value];
-const names = (text: string): string[] =>
-  text
-    .split(',')
-    .map((name) => name.trim())
-    .filter(Boolean);
+/** Names with commas between; one with a comma in it stands in quotation marks, as in delimited text. */
+function names(text: string): string[] {
+  const [row = []] = Papa.parse<string[]>(text.replace(/,\s+(?=")/g, ',')).data;
+  const found = row.map((name) => name.trim()).filter(Boolean);
+  if (found.length === 0) throw new InvalidArgumentError('it names no variable.');
+  const twice = found.find((name, i) => found.indexOf(name) !== i);
+  if (twice !== undefined) throw new InvalidArgumentError(`it names ${twice} twice.`);
+  return found;
+}
 
 const program = new Command('dig')
   .description('Know what is in an extract before you analyse it.')
   .exitOverride()
-  .configureOutput({ writeErr: (text) => process.stderr.write(text) });
+  .configureOutput({
+    writeErr: (text) => process.stderr.write(text),
+    // One line, whatever else there is to say.
+    outputError: (text, write) => write(`${text.trim().replace(/\s*\n\s*/g, ' ')}\n`),
+  });
+
+// Whoever reads what is printed may have enough of it: that is no defect.
+process.stdout.on('error', (cause: NodeJS.ErrnoException) => {
+  if (cause.code !== 'EPIPE') throw cause;
+  process.exit(0);
+});
 
 /**
  * A command that opens the files of one extract, with all that says how they are read and what is laid over them. What writes
@@ -87,14 +114,14 @@ const opening = (name: string, description: string, writes = false): Command => 
       '--standing-rules <file>',
       'what you know of the archive’s codes, as exported: proposals among the flags',
     )
-    .option('--rows <number>', 'only the first rows of each file', wholeNumber)
+    .option('--rows <number>', 'only the first rows of each file', fromOne)
     .option('--columns <names>', 'only these variables, with commas between', names)
     .option('--recodes <file>', 'trial recodes, used like any variable; they stand at the end')
     .option('--sieve <file>', 'only the rows that a sieve keeps')
     .option(
       '--threads <number>',
       'how many threads read: 1 or 2; by default 2 where a file is large and the machine has them',
-      wholeNumber,
+      threads,
     );
   if (writes) return command;
   return command

@@ -1,5 +1,6 @@
 import { freemem, totalmem } from 'node:os';
 import { linkCodebooks } from '../core/codebook/link';
+import { nearNames } from '../core/extract/near-names';
 import type { Codebook, Extract } from '../core/extract/extract';
 import { InputError } from '../core/extract/problem';
 import { standingRulesSchema, type StandingRule } from '../core/flags/standing-rules';
@@ -21,7 +22,7 @@ import { completed, isOfDatabase, openTable, rowsOfTable, type DatabaseOptions }
 import { filesIn, readJson, say } from './files';
 import { helperFor } from './helper';
 import { readingOf, type ReadingOptions } from './reading';
-import { checkMade, checkNames, readRecodesFile, recodeEntries } from './recodes';
+import { checkMade, checkNames, readRecodesFile, recodeEntries, unheldIn } from './recodes';
 import { fitting, readSieveFile, sieveEntry } from './sieve';
 import { fileSource } from './source';
 import { unfitting } from './unfitting';
@@ -67,6 +68,7 @@ export async function openedWithLog(
   const { extract, came, again } = ofDatabase
     ? await ofTable(options)
     : await received(given.flatMap(filesIn), options, rulings);
+  checkWave(extract, options.waveFrom);
   const standing = standingIn(options.standingRules);
   let inspector = new Inspector(extract, standing);
   const { entries, misfits } = came
@@ -108,7 +110,10 @@ export async function openedWithLog(
     say(
       `cells were corrected or rows added by hand, which all rows know nothing of: sieves and tables are of the ${inspector.extract.rows} rows held`,
     );
-  if (recodes.length) checkMade(options.recodes ?? '', inspector);
+  if (recodes.length) {
+    checkMade(options.recodes ?? '', inspector);
+    for (const says of unheldIn(recodes, options.recodes ?? '', inspector)) say(says);
+  }
   if (sieve) for (const says of fitting(sieve, options.sieve ?? '', inspector)) say(says);
   const replay = replayOf(entries, inspector);
   for (const says of unfitting(replay, entries)) say(says);
@@ -117,6 +122,21 @@ export async function openedWithLog(
   }
   for (const { says } of inspector.notices) say(says);
   return { inspector, log, replay: rulings || came ? replay : null, all };
+}
+
+/** @throws InputError where the variable that is to tell the wave is not there, with names that are near */
+function checkWave({ name: file, variables, wave }: Extract, waveFrom: string | undefined): void {
+  if (waveFrom === undefined || ['found', 'file-name', 'none'].includes(waveFrom)) return;
+  if (wave?.variable === waveFrom || variables.some(({ name }) => name === waveFrom)) return;
+  const near = nearNames(
+    waveFrom,
+    variables.map(({ name }) => name),
+  );
+  throw new InputError({
+    file,
+    element: `--wave-from ${waveFrom}`,
+    says: `there is no variable ${waveFrom}${near.length ? `; near are ${near.join(', ')}` : ''}; say found, file-name, none, or the name of a variable`,
+  });
 }
 
 const rulingsIn = (path: string | undefined): DigLog | null =>

@@ -3,6 +3,7 @@ import { InputError } from '../core/extract/problem';
 import type { Inspector } from '../core/inspect/inspect';
 import type { Entry } from '../core/log/entries';
 import { readRecodes, type Recode } from '../core/recode/recode';
+import { unheld } from '../core/sieve/sift';
 import { parsedJson } from './files';
 
 /** The trial recodes of a file. @throws InputError where they are none, with the place */
@@ -49,4 +50,22 @@ export function checkNames(recodes: readonly Recode[], path: string, { extract }
 export function checkMade(path: string, { trialMisfits }: Inspector): void {
   const [says] = trialMisfits;
   if (says !== undefined) throw new InputError({ file: path, says });
+}
+
+/** Codes that recodes pick and no row holds, in words: that is no error, and may be a slip. */
+export function unheldIn(recodes: readonly Recode[], path: string, { lookup }: Inspector): string[] {
+  return recodes.flatMap((recode) => {
+    const codes =
+      'only' in recode
+        ? recode.only
+        : 'bands' in recode
+          ? recode.bands.flatMap((band) => ('values' in band ? band.values : []))
+          : [];
+    return codes.length
+      ? unheld({ variable: recode.of, codes }, lookup).map(
+          ({ variable, code }) =>
+            `${path}: no row holds ${code} in ${variable}, of which ${recode.name} is made`,
+        )
+      : [];
+  });
 }

@@ -358,7 +358,7 @@ describe('the engine', () => {
     const without = await engine.leaveOut(0, none);
     expect(without.aside).toEqual([1]);
     expect(without.log).toMatchObject([{ rows: [row] }]);
-    expect(engine.asideBy(1)).toMatchObject([{ entry: { id: 'a' }, others: [] }]);
+    expect(engine.asideBy([1])).toMatchObject([{ entry: { id: 'a' }, own: [{}], others: 0 }]);
     const back = await engine.add(plan(file('h_2019.csv', 'id,rooms\n1,4\n2,7\n')), none);
     expect(back.aside).toEqual([1]);
     const gone = await engine.leaveOut(0, none);

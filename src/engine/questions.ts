@@ -1,4 +1,5 @@
 import type { RowName } from '../core/extract/row-names';
+import type { AsideBy } from '../core/inspect/basis';
 import type { Kind } from '../core/extract/words';
 import type { Flag } from '../core/flags/rule';
 import { baseSays } from '../core/handoff/base';
@@ -152,8 +153,8 @@ export abstract class Questions {
   }
 
   /** Entries that set a row aside, each with the other rows that it names. */
-  asideBy(row: number): { entry: Entry; others: RowName[] }[] {
-    return this.opened.asideBy(row, this.log);
+  asideBy(rows: readonly number[]): AsideBy[] {
+    return this.opened.asideBy(rows, this.log);
   }
 
   understood(text: string, names: string[]): UnderstoodLine[] {

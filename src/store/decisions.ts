@@ -48,15 +48,17 @@ export async function setFlaggedAside(
     await decide({ type: 'set-aside', rows: [...named.values()], rule, ...(why ? { why } : {}) }, answers);
 }
 
-/** Counts a row again: the ruling is taken back as a whole where it was of this row alone, else all its other rows are set aside anew. */
-export async function countAgain(row: number): Promise<void> {
-  const found = await outside().engine.ask('asideBy', row);
+/**
+ * Counts rows again. A ruling that set these rows aside and no others is taken back; of one that set others aside, too, only
+ * these are: one entry says so, however many rows there are.
+ * @param rows zero-based
+ */
+export async function countAgain(rows: readonly number[]): Promise<void> {
+  const found = await outside().engine.ask('asideBy', [...rows]);
   if (!found.ok) return set({ problem: found.problem });
-  for (const { entry, others } of found.value) {
-    await undo(entry.id);
-    if (others.length && entry.type === 'set-aside')
-      await decide({ type: 'set-aside', rows: others, rule: entry.rule, why: entry.why });
-  }
+  for (const { entry, others } of found.value) if (others === 0) await undo(entry.id);
+  const back = found.value.flatMap(({ own, others }) => (others > 0 ? own : []));
+  if (back.length) await decide({ type: 'count-again', rows: back });
 }
 
 /** Confirms the presumed kinds of what is at hand. */

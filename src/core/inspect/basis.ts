@@ -173,15 +173,25 @@ export function namedRows(
   });
 }
 
-/** Entries that set a row aside, each with the other rows that it names. @param row zero-based */
-export function asideBy(
-  { located }: Basis,
-  row: number,
-  log: readonly Entry[],
-): { entry: Entry; others: RowName[] }[] {
-  const names = new Set(located.filter((one) => one.row === row).map(({ name }) => name));
+/** An entry that set rows aside: which of those asked for, and how many others. */
+export interface AsideBy {
+  entry: Entry;
+  own: RowName[];
+  others: number;
+}
+
+/** Entries that set rows aside, each with those rows as it names them, and the others that it names. @param rows zero-based */
+export function asideBy({ located }: Basis, rows: readonly number[], log: readonly Entry[]): AsideBy[] {
+  const wanted = new Set(rows);
+  const names = new Set(located.filter(({ row }) => row !== null && wanted.has(row)).map(({ name }) => name));
   return inForce(log).flatMap((entry) => {
     if (entry.type !== 'set-aside' || !entry.rows.some((name) => names.has(name))) return [];
-    return [{ entry, others: entry.rows.filter((name) => !names.has(name)) }];
+    return [
+      {
+        entry,
+        own: entry.rows.filter((name) => names.has(name)),
+        others: entry.rows.filter((name) => !names.has(name)).length,
+      },
+    ];
   });
 }

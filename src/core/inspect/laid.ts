@@ -7,7 +7,7 @@ import type { Levels } from '../infer/levels';
 import type { Written } from '../infer/storage';
 import type { Entry } from '../log/entries';
 import { foldLog, touched, type State } from '../log/fold';
-import { asideBy, Bases, namedRows, type Basis } from './basis';
+import { asideBy, Bases, namedRows, type AsideBy, type Basis } from './basis';
 import { Cells } from './cells';
 import { inspectVariable, levelsUnder, saidIn, type Inspected, type Said } from './inspected';
 import { siftedBy } from './sieving';
@@ -223,8 +223,8 @@ export class Laid {
   }
 
   /** Entries that set a row aside, each with the other rows that it names. @param row zero-based */
-  asideBy(row: number, log: readonly Entry[]): { entry: Entry; others: RowName[] }[] {
-    return asideBy(this.basis, row, log);
+  asideBy(rows: readonly number[], log: readonly Entry[]): AsideBy[] {
+    return asideBy(this.basis, rows, log);
   }
 
   /** What a person gave a variable besides its kind. */

@@ -119,6 +119,7 @@ function rowsOn(entry: Entry, inspector: Inspector): number | null {
     case 'merge-codes':
       return holding(entry.variables, [...entry.codes, entry.into], inspector);
     case 'set-aside':
+    case 'count-again':
       return entry.rows.length - lostOf(entry.rows, inspector).length;
     case 'correct-cells':
       return (

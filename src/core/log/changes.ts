@@ -25,6 +25,7 @@ type RowEntry = Extract<
   {
     type:
       | 'set-aside'
+      | 'count-again'
       | 'correct-cells'
       | 'add-rows'
       | 'make-recode'
@@ -55,6 +56,7 @@ export interface Changes {
 
 const ROW_ENTRIES: ReadonlySet<Entry['type']> = new Set<RowEntry['type']>([
   'set-aside',
+  'count-again',
   'correct-cells',
   'add-rows',
   'make-recode',
@@ -77,6 +79,11 @@ export function layOnRows(changes: Changes, entry: RowEntry): void {
     case 'set-aside':
       for (const name of entry.rows) changes.aside.push(name);
       break;
+    case 'count-again': {
+      const back = new Set(entry.rows.map((name) => JSON.stringify(name)));
+      changes.aside = changes.aside.filter((name) => !back.has(JSON.stringify(name)));
+      break;
+    }
     case 'correct-cells':
       for (const { row, variable, from, to } of entry.cells)
         changes.corrections.set(cellKey(row, variable), { row, variable, from, to });

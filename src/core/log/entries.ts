@@ -8,7 +8,7 @@ import { recodeSchema } from '../recode/recode';
 import { partSchema } from '../sieve/condition';
 
 /** Version of the log's format; a reader of a later version migrates earlier entries. */
-export const LOG_VERSION = 5;
+export const LOG_VERSION = 6;
 
 const common = {
   id: z.string().min(1),
@@ -94,6 +94,8 @@ export const entrySchema = z.discriminatedUnion('type', [
     rows: z.array(rowNameSchema).min(1),
     rule: z.string().nullable(),
   }),
+  /** Rows that were set aside, as they were named then, count again. */
+  z.object({ ...common, type: z.literal('count-again'), rows: z.array(rowNameSchema).min(1) }),
   /** What a variable is for, as a person says. */
   z.object({
     ...common,

@@ -41,6 +41,8 @@ export function entryText(
       return `${list(entry.codes.map((code) => `“${code}”`))} taken for “${entry.into}” in ${list(entry.variables)}`;
     case 'set-aside':
       return `${entry.rows.length} ${entry.rows.length === 1 ? 'row' : 'rows'} set aside (${list(entry.rows.map(rowText))})`;
+    case 'count-again':
+      return `${entry.rows.length} ${entry.rows.length === 1 ? 'row counts' : 'rows count'} again (${list(entry.rows.map(rowText))})`;
     case 'confirm-role':
       return entry.roles.length === 1
         ? `${entry.roles[0].variable} has the role ${entry.roles[0].role}`

@@ -50,6 +50,10 @@ const decision: fc.Arbitrary<Decision> = fc.oneof(
     rule: fc.constant(null),
   }),
   fc.record({
+    type: fc.constant('count-again' as const),
+    rows: fc.array(fc.nat(5).map(atPlace), { minLength: 1, maxLength: 2 }),
+  }),
+  fc.record({
     type: fc.constant('confirm-role' as const),
     roles: fc.constant<{ variable: string; role: 'weight' }[]>([{ variable: 'a', role: 'weight' }]),
   }),
@@ -120,6 +124,22 @@ describe('the dig log', () => {
     expect(state.kinds.get('a')).toBe('ordinal');
     expect(state.missing.get('a')).toEqual([{ code: '99', reason: 'dont-know' }]);
     expect(state.missing.get('b')).toEqual([{ code: '99', reason: 'refused' }]);
+  });
+
+  it('counts rows again in one entry, however many were set aside together, and sets them aside anew', () => {
+    const rows = Array.from({ length: 200 }, (_, i) => atPlace(i));
+    const all = log({ type: 'set-aside', rows, rule: null }, { type: 'count-again', rows: rows.slice(1) });
+    expect(foldLog(all).aside).toEqual([rows[0]]);
+    expect(JSON.stringify(all).length).toBeLessThan(3 * JSON.stringify(rows).length);
+    expect(foldLog([...all, entryOf({ type: 'undo', entry: 'e1' }, 'u', at)]).aside).toHaveLength(200);
+    const again = log(
+      ...[
+        { type: 'set-aside' as const, rows, rule: null },
+        { type: 'count-again' as const, rows },
+        { type: 'set-aside' as const, rows: [rows[7]], rule: null },
+      ],
+    );
+    expect(foldLog(again).aside).toEqual([rows[7]]);
   });
 
   it('undo restores the state before, whatever was decided, and undo of undo brings it back', () => {

@@ -12,7 +12,7 @@ const isBag = (value: unknown): value is Bag =>
  * An entry of any version as the present one writes it; what is no entry at all is given back as it is.
  *
  * Version 1 named rows by nothing but their zero-based place in the whole extract: `[7]` becomes a row known by place alone.
- * Version 3 says more of sets than 2 did, 4 more of rows, cells and sieves, and 5 keeps tables; what was said before stays as it is.
+ * Version 3 says more of sets than 2 did, 4 more of rows, cells and sieves, 5 keeps tables, and 6 counts rows again; what was said before stays as it is.
  */
 export function migrateEntry(entry: unknown): unknown {
   if (!isBag(entry) || entry.type !== 'set-aside' || !Array.isArray(entry.rows)) return entry;
@@ -24,7 +24,8 @@ export function migrateEntry(entry: unknown): unknown {
 
 /** A log of any version as the present one writes it. */
 function migrateLog(log: unknown): unknown {
-  if (!isBag(log) || ![1, 2, 3, 4].includes(log.version as number) || !Array.isArray(log.entries)) return log;
+  if (!isBag(log) || ![1, 2, 3, 4, 5].includes(log.version as number) || !Array.isArray(log.entries))
+    return log;
   return {
     ...log,
     version: LOG_VERSION,

@@ -69,6 +69,7 @@ function namesBack({ called }: State, variables: readonly string[]): Map<string,
 function leftOf(entry: Entry, made: ReadonlySet<string>): Entry | null {
   switch (entry.type) {
     case 'set-aside':
+    case 'count-again':
     case 'correct-cells':
     case 'add-rows':
       return null;

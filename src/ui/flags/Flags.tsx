@@ -24,6 +24,7 @@ const RULINGS: ReadonlySet<Entry['type']> = new Set([
   'keep-valid',
   'merge-codes',
   'set-aside',
+  'count-again',
   'accept-universe',
   'ask-archive',
   'confirm-role',

@@ -7,7 +7,12 @@ import { counted } from '../../core/handoff/words';
 import { useSession } from '../../store/session';
 import { Ruled } from '../flags/Ruled';
 
-const CHANGES: ReadonlySet<Entry['type']> = new Set(['correct-cells', 'add-rows', 'set-aside'] as const);
+const CHANGES: ReadonlySet<Entry['type']> = new Set([
+  'correct-cells',
+  'add-rows',
+  'set-aside',
+  'count-again',
+] as const);
 
 /** Everything that a person changed of rows and cells, each to be taken back. */
 export function Changed({ shown, close }: { shown: boolean; close: () => void }) {

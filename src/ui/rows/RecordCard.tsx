@@ -48,7 +48,7 @@ export function RecordCard() {
   const asideOrBack = (): void => {
     if (row === null) return;
     useSession.setState({ record: row });
-    void (aside ? countAgain(row) : setRowsAside([row], null));
+    void (aside ? countAgain([row]) : setRowsAside([row], null));
   };
   useEffect(() => {
     if (record === null) return;

@@ -78,7 +78,7 @@ export function useRowsDoings({
     if (listed.length < to - from + 1) say(NOT_HELD);
     if (listed.length === 0) return;
     const back = listed.filter(({ aside }) => aside);
-    if (back.length === listed.length) for (const { row } of back) await countAgain(row - 1);
+    if (back.length === listed.length) await countAgain(back.map(({ row }) => row - 1));
     else
       await setRowsAside(
         listed.filter(({ aside }) => !aside).map(({ row }) => row - 1),
