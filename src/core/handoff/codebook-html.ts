@@ -7,6 +7,7 @@ import { profileOf, type Profile } from '../inspect/profile';
 import { baseSays } from './base';
 import { chartSvg } from './chart';
 import { calledIn, type Leaving } from './leaving';
+import { definitionsHtml } from './definitions';
 import { counted, escapeHtml, figure, percentHtml, whole } from './words';
 
 /** More codes of one variable than these are cut short, and it says so. */
@@ -45,7 +46,7 @@ export async function* codebookHtml(
   yield `<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src data:"><meta name="viewport" content="width=device-width"><title>${escapeHtml(name)}: codebook</title><style>${STYLE}</style></head><body>
 <h1>${escapeHtml(title)}</h1>
-<p class="soft">Codebook of ${escapeHtml(name)}, made with Dig First, ${madeAt.toISOString().slice(0, 10)}. ${counted(variables.length, 'variable')}; all counts are of ${escapeHtml(baseSays(inspector))}${weighting ? ', plain counts of rows' : ', unweighted'}.</p>
+<p class="soft">Codebook of ${escapeHtml(name)}, made with Dig First, ${madeAt.toISOString().slice(0, 10)}. ${counted(variables.length, 'variable')}; all counts are of ${escapeHtml(baseSays(inspector))}${weighting ? ', plain counts of rows' : ', unweighted'}. <a href="#definitions">How figures are defined</a></p>
 <h2>Contents</h2><ol class="contents">${variables.map((one) => `<li>${link(one.name)} ${escapeHtml(one.entry.label ?? '')}</li>`).join('')}</ol>
 `;
   if (groups.length)
@@ -71,7 +72,9 @@ ${variablePart(profile, variable.entry)}${
         : ''
     }</section>\n`;
   }
-  yield '</body></html>\n';
+  yield `${definitionsHtml()}
+</body></html>
+`;
 }
 
 /** Whether a ruling is about a variable. */

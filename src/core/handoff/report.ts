@@ -15,6 +15,7 @@ import { profileOf } from '../inspect/profile';
 import type { InspectedVariable } from '../inspect/schema';
 import type { Weighted } from '../inspect/weighted';
 import { chartSvg } from './chart';
+import { definitionsHtml } from './definitions';
 import { counted, escapeHtml, figure, percentHtml, whole } from './words';
 
 /** More frequencies than this are cut short in the report, and it says so. */
@@ -56,7 +57,7 @@ export async function reportHtml(
 <html lang="en"><head><meta charset="utf-8"><meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; img-src data:"><meta name="viewport" content="width=device-width"><title>${escapeHtml(extract.name)}: inspection</title><style>${STYLE}</style></head><body>
 <h1>${escapeHtml(extract.name)}</h1>
 <p class="base">Inspected with Dig First, ${madeAt.toISOString().slice(0, 16).replace('T', ' ')} UTC. ${base}
-${counted(variables.length, 'variable')}${left ? ` in view, ${left} of the extract not reported` : ''}; ${counted(confirmed, 'kind')} confirmed by a person, ${variables.length - confirmed} presumed.</p>
+${counted(variables.length, 'variable')}${left ? ` in view, ${left} of the extract not reported` : ''}; ${counted(confirmed, 'kind')} confirmed by a person, ${variables.length - confirmed} presumed. <a href="#definitions">How figures are defined</a></p>
 ${sources(inspector)}
 ${sieve(inspector)}<h2>Inventory</h2>
 ${inventory(inspector, variables, flags)}
@@ -65,6 +66,7 @@ ${rulings(log)}
 ${await tables(inspector)}
 <h2>Profiles</h2>
 ${profiles.join('\n')}
+${definitionsHtml()}
 </body></html>
 `;
 }

@@ -88,6 +88,13 @@ describe('a date or time as it is written', () => {
 describe('dates of a column', () => {
   const infer = (texts: string[], hints = {}) => inferStorage(tallyTexts(texts), hints);
 
+  it('is no length of time: hours beyond a day make it text, a slip among times of day does not', () => {
+    const lasted = Array.from({ length: 40 }, (_, i) => `${10 + i}:15`);
+    expect(infer(lasted).storage).toBe('text');
+    const times = Array.from({ length: 60 }, (_, i) => `${String(i % 24).padStart(2, '0')}:${10 + (i % 50)}`);
+    expect(infer([...times, '31:10']).storage).toBe('time');
+  });
+
   it('have the order that some cell decides', () => {
     expect(infer(['03/04/2021', '25/04/2021', '01/02/2021'])).toMatchObject({
       storage: 'date',

@@ -130,6 +130,12 @@ export const isMonth = (text: string): boolean =>
 /** Whether a text is a year and a month in six digits. */
 export const isCompactMonth = (text: string): boolean => COMPACT_MONTH.test(text);
 
+/** Whether a text is hours and minutes of which no day has so many: 25:00, 31:15:30. */
+export function isDuration(text: string): boolean {
+  const found = /^(\d{2}):[0-5]\d(?::[0-5]\d(?:[.,]\d+)?)?$/.exec(text.trim());
+  return found !== null && +found[1] > 24;
+}
+
 /** The time zone that a text names, `Z` for UTC; `null` where it names none. */
 export function zoneOf(text: string): string | null {
   const bare = text.trim();

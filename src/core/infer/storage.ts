@@ -9,6 +9,7 @@ import {
   DATE_ORDERS,
   dateOrdersOf,
   isCompactMonth,
+  isDuration,
   readDate,
   writtenLikeDate,
   zoneOf,
@@ -56,6 +57,10 @@ const MOST = 0.5;
 const FEW_FORMS = 3;
 const LEAST_DISTINCT = 12;
 const DISTINCT_TO_FORMS = 5;
+/** So many different lengths of time beyond a day are no slips among times of day. */
+const LEAST_DURATIONS = 2;
+const SOME_DURATIONS = 0.02;
+
 /** Storage of the cells of a tally. */
 export function inferStorage(tally: Tally, hints: Hints = {}): Written {
   const { skip, declared, force = null } = hints;
@@ -68,6 +73,13 @@ export function inferStorage(tally: Tally, hints: Hints = {}): Written {
             forms <= FEW_FORMS &&
             distinct >= Math.max(LEAST_DISTINCT, forms * DISTINCT_TO_FORMS)))));
   const found = sort(tally, skip);
+  // Hours that no day has are a length of time, which is no time of day.
+  const lasting = force === null ? found.dated.filter(isDuration).length : 0;
+  if (lasting >= Math.max(LEAST_DURATIONS, found.dated.length * SOME_DURATIONS)) {
+    found.dates = 0;
+    found.words += found.dated.length;
+    found.dated = [];
+  }
   const written = (storage: Storage, ...because: string[]): Written => ({
     storage,
     dateForm: 'ymd',
