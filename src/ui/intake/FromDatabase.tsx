@@ -113,7 +113,8 @@ function Picking({ close }: { close: () => void }) {
           </div>
           <Form.Text>
             It goes to the program that serves this page, on this machine, and no further than the database;
-            it is not kept. Without a password the program looks in its own PGPASSWORD or pgpass file.
+            it is not kept. The password stands in the address itself; those of PGPASSWORD or a pgpass file go
+            to the database that DIG_DATABASE named, and to no other.
           </Form.Text>
         </Form>
       )}

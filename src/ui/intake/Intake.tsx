@@ -72,8 +72,20 @@ export function Intake({ dropped }: { dropped: File[] }) {
                 them as valid.
               </li>
               <li>
-                <strong>Handoff.</strong> The inventory, the inspection, a report to read and the record of
-                every decision.
+                <strong>Sets.</strong> What belongs together: the archive’s groups, proposals with their
+                reasons, your own. Put some in view and the rest is out of the way.
+              </li>
+              <li>
+                <strong>Rows.</strong> Single records, codes beside labels; keep those that belong, and see
+                which condition drops whom.
+              </li>
+              <li>
+                <strong>Cross-checks.</strong> One variable against another, or against all: what stands out,
+                whether a skip holds. Trial recodes touch no data.
+              </li>
+              <li>
+                <strong>Handoff.</strong> The chosen variables and rows in open forms, an annotated codebook,
+                a report to read and the record of every decision.
               </li>
             </ol>
           )}
