@@ -52,7 +52,8 @@ export function filesOf({ items, waves, truth }: Panel): DemoFile[] {
     file(
       'truth.json',
       'application/json; charset=utf-8',
-      () => `${JSON.stringify({ panel: 'Ostrey Upkeep Panel', faults: truth }, null, 1)}\n`,
+      () =>
+        `${JSON.stringify({ format: 'dig-first-demo-truth', panel: 'Ostrey Upkeep Panel', faults: truth }, null, 1)}\n`,
     ),
   ];
 }

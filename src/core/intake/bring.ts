@@ -113,6 +113,12 @@ async function documentsAmong(
     const says = passed.get(key);
     const document = own.get(key);
     if (says !== undefined) documents.push({ ...base, what: 'passed', says });
+    else if (document?.what === 'truth')
+      documents.push({
+        ...base,
+        what: 'passed',
+        says: 'it tells what is planted in the demo, and is no data',
+      });
     else if (document?.what === 'damaged')
       documents.push({ ...base, what: 'problem', problem: { file: source.name, says: document.says } });
     else if (document?.what === 'log')

@@ -8,6 +8,8 @@ const BOOKS = [/^datapackage\.json$/, /\.xml$/, /\.csv-metadata\.json$/];
 export type OwnDocument =
   | { what: 'log'; content: unknown }
   | { what: 'damaged'; says: string }
+  /** What is planted in the demo. */
+  | { what: 'truth' }
   | { what: 'manifest'; files: { name: string; bytes: number }[]; variables: string[] };
 
 const manifestSchema = z.object({
@@ -18,10 +20,11 @@ const manifestSchema = z.object({
 /** The dig log or manifest that a file is, told by its first words. */
 export async function ownDocument(source: ByteSource): Promise<OwnDocument | null> {
   const { bytes } = await firstBytes(source.open(), 200);
-  const form = /^\uFEFF?\s*\{\s*"format"\s*:\s*"dig-first-(log|manifest)"/.exec(
+  const form = /^\uFEFF?\s*\{\s*"format"\s*:\s*"dig-first-(log|manifest|demo-truth)"/.exec(
     new TextDecoder().decode(bytes),
   )?.[1];
   if (form === undefined) return null;
+  if (form === 'demo-truth') return { what: 'truth' };
   let content: unknown;
   try {
     content = JSON.parse(new TextDecoder().decode(await allBytes(source.open())));

@@ -1,3 +1,4 @@
+import { demoFiles } from '../../demo/files';
 import { describe, expect, it } from 'vitest';
 import { Inspector } from '../inspect/inspect';
 import { sourceOf } from '../read/source';
@@ -26,6 +27,20 @@ const brought = async (...files: [string, string][]): Promise<Brought[]> =>
   (await bring(files.map(([name, text]) => ({ key: name, source: sourceOf(name, text) })))).brought;
 
 describe('files that are handed over', () => {
+  it('pass over what tells what is planted in the demo', async () => {
+    const truth = demoFiles().find(({ name }) => name === 'truth.json');
+    const { brought } = await bring([
+      { key: 'a', source: sourceOf('truth.json', truth?.text ?? '') },
+      { key: 'b', source: sourceOf('a.csv', 'a,b\n1,2\n3,4\n') },
+    ]);
+    expect(brought.map(({ name, what }) => [name, what])).toEqual(
+      expect.arrayContaining([
+        ['truth.json', 'passed'],
+        ['a.csv', 'data'],
+      ]),
+    );
+  });
+
   it('are told apart by what they hold: data, codebooks, tables of codes, and neither', async () => {
     const found = await brought(
       ['data.txt', 'id,fuel\na,1\nb,2\n'],
