@@ -6,7 +6,7 @@
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { digest, install, root } from './setup.mjs';
+import { digest, install, isInstalling, root } from './setup.mjs';
 
 const bundles = join(root, '.cache', 'dig');
 /** Packages that few commands need, which are loaded where they are. */
@@ -54,6 +54,6 @@ async function bundle() {
   return main;
 }
 
-if (!existsSync(join(root, 'node_modules'))) install();
+if (!existsSync(join(root, 'node_modules')) || isInstalling()) install();
 mkdirSync(bundles, { recursive: true });
 await import(pathToFileURL(await bundle()).href);

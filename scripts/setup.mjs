@@ -77,16 +77,30 @@ const LOCK = join(cache, 'installing');
 const PATIENCE = 600_000;
 const wait = (milliseconds) => Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, milliseconds);
 
+/** Whether another start of this program is installing: what is there is not whole yet. */
+export const isInstalling = () => existsSync(LOCK);
+
+/** Whether the place is held by a process that is gone: it was ended in the middle. */
+function isLeft() {
+  try {
+    process.kill(Number(readFileSync(join(LOCK, 'process'), 'utf8')), 0);
+    return false;
+  } catch (cause) {
+    return cause.code === 'ESRCH';
+  }
+}
+
 /** Does work while no other start of this program does the same. */
 function alone(work) {
   mkdirSync(cache, { recursive: true });
   for (const since = Date.now(); ; wait(200)) {
     try {
       mkdirSync(LOCK);
+      writeFileSync(join(LOCK, 'process'), String(process.pid));
       break;
     } catch (cause) {
       if (cause.code !== 'EEXIST') throw cause;
-      if (Date.now() - since > PATIENCE) rmSync(LOCK, { recursive: true, force: true });
+      if (Date.now() - since > PATIENCE || isLeft()) rmSync(LOCK, { recursive: true, force: true });
     }
   }
   const free = () => rmSync(LOCK, { recursive: true, force: true });
