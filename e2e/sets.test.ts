@@ -130,9 +130,13 @@ describe('sets', () => {
     await keys(here(), '2');
     await go('debts');
     await tap(here(), '.extremes button');
-    await see(here(), '.recordcard tr');
-    await here().executeScript(
-      '[...document.querySelectorAll(".recordcard tbody tr")].find((row) => row.querySelector(".code")?.textContent === "town").click()',
+    // The card is there before all that its row holds is.
+    await here().wait(
+      () =>
+        here().executeScript<boolean>(
+          'const row = [...document.querySelectorAll(".recordcard tbody tr")].find((row) => row.querySelector(".code")?.textContent === "town"); row?.click(); return row !== undefined;',
+        ),
+      20_000,
     );
     await into('doubt');
     await seeText(here(), '.kept', 'town put into “Doubtful”');
