@@ -176,4 +176,18 @@ print(json.dumps([[str(one) for one in f.dtypes], [int(one) for one in f.satisfi
       );
     },
   );
+
+  it.skipIf(!has('python3'))('of Python hold labels where labels were written', async () => {
+    const labels = Object.fromEntries([['tenure', HOMES.tenure.filter((code) => code !== '9')]]);
+    const to = mkdtempSync(join(tmpdir(), 'dig-labels-'));
+    const entries = ENTRIES.filter(({ name }) => name === 'tenure');
+    for (const [name, bytes] of await written(dig(labels, [], entries), ['scripts'], { cells: 'labels' }))
+      writeFileSync(join(to, name), bytes);
+    const says = execFileSync(
+      'python3',
+      ['-c', 'import runpy; print(runpy.run_path("made.py")["extract"]["tenure"][:2])'],
+      { cwd: to, encoding: 'utf8' },
+    );
+    expect(says.trim()).toBe("['Owned', 'Rented']");
+  });
 });

@@ -50,7 +50,9 @@ function columnOf({ name, storage, entry, inspected }: LeavingVariable, native: 
 
 function typeOf(storage: LeavingVariable['storage'], native: Native): Pick<Column, 'as' | 'format'> {
   const { type, spelling, wholeButMissing } = native;
-  if (isNumericStorage(storage)) return { as: storage === 'integer' ? 'integer' : 'number', format: '' };
+  // Where labels were written no cell is a number any more.
+  if (isNumericStorage(storage) && type !== 'text')
+    return { as: storage === 'integer' ? 'integer' : 'number', format: '' };
   if (type === 'boolean' && spelling?.as === 'boolean') return { as: 'boolean', format: spelling.true };
   if ((type === 'day' || type === 'instant') && spelling?.as === 'moment' && wholeButMissing) {
     const even = spelling.fraction !== null || !spelling.pattern.includes('ss');
